@@ -1,0 +1,53 @@
+# Everything is set up in .venv, once; a stamp tells which requirements it holds.
+SHELL := /bin/bash
+PYTHON ?= python3
+BIN := .venv/bin
+SUDO := $(shell [ "$$(id -u)" = 0 ] || echo sudo)
+APT := $(SUDO) env DEBIAN_FRONTEND=noninteractive apt-get install -y --no-install-recommends
+
+.PHONY: demo test check bench screenshots vendor lock
+.DEFAULT_GOAL := demo
+
+demo: .venv/.runtime
+	$(BIN)/dreieck serve --demo --data var/dreieck.db
+
+test: check .chromium
+	$(BIN)/pytest -n 2 --dist worksteal -q
+
+check: .venv/.dev
+	$(BIN)/ruff check .
+	$(BIN)/ruff format --check .
+	$(BIN)/mypy
+	$(BIN)/lint-imports
+
+bench: .venv/.dev
+	$(BIN)/python -m bench
+
+screenshots: .venv/.dev .chromium
+	$(BIN)/python scripts/screenshots.py docs/screenshots
+
+vendor:
+	scripts/vendor.sh
+
+lock: .venv/.dev
+	$(BIN)/pip-compile -q --strip-extras --no-emit-index-url --no-emit-find-links --no-header --no-annotate -o requirements.txt pyproject.toml
+	$(BIN)/pip-compile -q --extra dev --allow-unsafe --strip-extras --no-emit-index-url --no-emit-find-links --no-header --no-annotate -c requirements.txt -o requirements-dev.txt pyproject.toml
+
+.venv/.made:
+	@$(PYTHON) -c 'import ensurepip, venv' 2>/dev/null \
+		|| { $(SUDO) apt-get update -q && $(APT) python3 python3-venv; }
+	$(PYTHON) -m venv .venv
+	touch $@
+
+.venv/.runtime: requirements.txt pyproject.toml | .venv/.made
+	$(BIN)/pip install -q --disable-pip-version-check -r requirements.txt
+	$(BIN)/pip install -q --disable-pip-version-check --no-deps -e .
+	touch $@
+
+.venv/.dev: requirements-dev.txt .venv/.runtime
+	$(BIN)/pip install -q --disable-pip-version-check -r requirements-dev.txt
+	touch $@
+
+.PHONY: .chromium
+.chromium:
+	@command -v chromium >/dev/null || { $(SUDO) apt-get update -q && $(APT) chromium; }

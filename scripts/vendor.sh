@@ -1,0 +1,32 @@
+#!/usr/bin/env bash
+# Copies the parts of npm packages that the pages use into static/vendor, at pinned versions.
+set -euo pipefail
+target=$(cd "$(dirname "$0")/.." && pwd)/src/dreieck/web/static/vendor
+work=$(mktemp -d)
+trap 'rm -rf "$work"' EXIT
+cd "$work"
+
+fetch() { # NAME VERSION FOLDER: unpacks the package below FOLDER
+  local archive
+  archive=$(npm pack --silent "$1@$2")
+  mkdir "$3" && tar -xzf "$archive" -C "$3" --strip-components=1
+}
+
+fetch bootstrap 5.3.9 bootstrap
+fetch bootstrap-icons 1.13.2 icons
+fetch htmx.org 2.0.11 htmx
+fetch @fontsource/ibm-plex-sans 5.3.0 sans
+fetch @fontsource/ibm-plex-mono 5.3.0 mono
+
+rm -rf "$target" && mkdir -p "$target"/{bootstrap,icons,htmx,plex}
+cp bootstrap/dist/css/bootstrap.min.css bootstrap/LICENSE "$target/bootstrap/"
+cp icons/font/bootstrap-icons.min.css icons/LICENSE "$target/icons/"
+mkdir "$target/icons/fonts" && cp icons/font/fonts/bootstrap-icons.woff2 "$target/icons/fonts/"
+cp htmx/dist/htmx.min.js htmx/LICENSE "$target/htmx/"
+cp sans/LICENSE "$target/plex/"
+for subset in latin latin-ext; do
+  for weight in 400 600; do
+    cp "sans/files/ibm-plex-sans-$subset-$weight-normal.woff2" "$target/plex/"
+    cp "mono/files/ibm-plex-mono-$subset-$weight-normal.woff2" "$target/plex/"
+  done
+done

@@ -1,0 +1,1 @@
+"""Dreieck: see where every reference of a filled formula lands."""

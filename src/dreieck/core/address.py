@@ -1,0 +1,188 @@
+"""Cells, areas, column letters and the limits of a sheet.
+
+Columns and rows are counted from 1, as people read them.
+"""
+
+from __future__ import annotations
+
+import re
+from collections.abc import Iterator
+from functools import lru_cache
+from typing import NamedTuple
+
+from dreieck.core.exceptions import AddressError
+
+MAX_COLUMN = 18_278
+"""The last column, ZZZ."""
+MAX_ROW = 1_000_000
+"""The last row."""
+
+_ADDRESS = re.compile(r"\$?([A-Za-z]{1,3})\$?([1-9][0-9]{0,20})")
+_COLUMNS = re.compile(r"\$?([A-Za-z]{1,3}):\$?([A-Za-z]{1,3})")
+_ROWS = re.compile(r"\$?([1-9][0-9]{0,20}):\$?([1-9][0-9]{0,20})")
+
+
+@lru_cache(maxsize=MAX_COLUMN)
+def column_letters(column: int) -> str:
+    """Return the letters of a column: 1 is A, 27 is AA, 18278 is ZZZ."""
+    letters = ""
+    while column:
+        column, rest = divmod(column - 1, 26)
+        letters = chr(65 + rest) + letters
+    return letters
+
+
+def column_number(letters: str) -> int:
+    """Return the number of a column given by its letters, in either case."""
+    number = 0
+    for letter in letters.upper():
+        number = number * 26 + ord(letter) - 64
+    return number
+
+
+class Cell(NamedTuple):
+    """The address of one cell. It may lie outside the limits; see ``on_sheet``."""
+
+    column: int
+    row: int
+
+    @classmethod
+    def parse(cls, text: str) -> Cell:
+        """Read an address such as ``C5``; ``$`` signs are allowed and mean nothing here.
+
+        Raises AddressError where the text is no address or lies beyond the limits.
+        """
+        match = _ADDRESS.fullmatch(text.strip())
+        if not match:
+            raise AddressError(f"“{_short(text)}” is not the address of a cell, such as C5.")
+        cell = cls(column_number(match[1]), int(match[2]))
+        if not cell.on_sheet:
+            raise AddressError(f"{match[0].upper()} is beyond the last row, 1,000,000.")
+        return cell
+
+    @property
+    def on_sheet(self) -> bool:
+        """Whether the address lies within the limits of a sheet."""
+        return 1 <= self.column <= MAX_COLUMN and 1 <= self.row <= MAX_ROW
+
+    @property
+    def text(self) -> str:
+        """The address without locks, such as ``C5``."""
+        return f"{column_letters(self.column)}{self.row}"
+
+    def moved(self, columns: int, rows: int) -> Cell:
+        """The cell so many columns to the right and rows down."""
+        return Cell(self.column + columns, self.row + rows)
+
+
+class Area(NamedTuple):
+    """A rectangle of cells, both corners included."""
+
+    left: int
+    top: int
+    right: int
+    bottom: int
+
+    @classmethod
+    def parse(cls, text: str) -> Area:
+        """Read ``C5``, ``C5:F10``, ``B:C`` or ``4:6``, corners in any order.
+
+        Raises AddressError where the text is no area or lies beyond the limits.
+        """
+        text = text.strip()
+        if match := _COLUMNS.fullmatch(text):
+            left, right = sorted((column_number(match[1]), column_number(match[2])))
+            return cls(left, 1, right, MAX_ROW)
+        if match := _ROWS.fullmatch(text):
+            top, bottom = sorted((int(match[1]), int(match[2])))
+            if bottom > MAX_ROW:
+                raise AddressError(f"Row {bottom} is beyond the last row, 1,000,000.")
+            return cls(1, top, MAX_COLUMN, bottom)
+        first, colon, second = text.partition(":")
+        try:
+            return cls.spanned(Cell.parse(first), Cell.parse(second if colon else first))
+        except AddressError as error:
+            if "beyond" in str(error):
+                raise
+            raise AddressError(f"“{_short(text)}” is not an area, such as C5 or C5:F10.") from None
+
+    @classmethod
+    def spanned(cls, one: Cell, other: Cell) -> Area:
+        """The smallest area that holds both cells."""
+        left, right = sorted((one.column, other.column))
+        top, bottom = sorted((one.row, other.row))
+        return cls(left, top, right, bottom)
+
+    @classmethod
+    def of(cls, cell: Cell) -> Area:
+        """The area of one cell."""
+        return cls(cell.column, cell.row, cell.column, cell.row)
+
+    @property
+    def first(self) -> Cell:
+        """The upper left corner."""
+        return Cell(self.left, self.top)
+
+    @property
+    def last(self) -> Cell:
+        """The lower right corner."""
+        return Cell(self.right, self.bottom)
+
+    @property
+    def width(self) -> int:
+        """How many columns."""
+        return self.right - self.left + 1
+
+    @property
+    def height(self) -> int:
+        """How many rows."""
+        return self.bottom - self.top + 1
+
+    @property
+    def size(self) -> int:
+        """How many cells."""
+        return self.width * self.height
+
+    @property
+    def text(self) -> str:
+        """The area without locks: ``C5``, ``C5:F10``, ``B:C`` or ``4:6``."""
+        if self.size == 1:
+            return self.first.text
+        if self.top == 1 and self.bottom == MAX_ROW:
+            return f"{column_letters(self.left)}:{column_letters(self.right)}"
+        if self.left == 1 and self.right == MAX_COLUMN:
+            return f"{self.top}:{self.bottom}"
+        return f"{self.first.text}:{self.last.text}"
+
+    def holds(self, cell: Cell) -> bool:
+        """Whether the cell lies in the area."""
+        return self.left <= cell.column <= self.right and self.top <= cell.row <= self.bottom
+
+    def common(self, other: Area) -> Area | None:
+        """The area that both share, or None."""
+        shared = Area(
+            max(self.left, other.left),
+            max(self.top, other.top),
+            min(self.right, other.right),
+            min(self.bottom, other.bottom),
+        )
+        return shared if shared.left <= shared.right and shared.top <= shared.bottom else None
+
+    def around(self, other: Area) -> Area:
+        """The smallest area that holds both areas."""
+        return Area(
+            min(self.left, other.left),
+            min(self.top, other.top),
+            max(self.right, other.right),
+            max(self.bottom, other.bottom),
+        )
+
+    def cells(self) -> Iterator[Cell]:
+        """Every cell, row by row."""
+        for row in range(self.top, self.bottom + 1):
+            for column in range(self.left, self.right + 1):
+                yield Cell(column, row)
+
+
+def _short(text: str) -> str:
+    return text if len(text) <= 40 else text[:39] + "…"

@@ -1,0 +1,137 @@
+"""The values of a grid of contents, worked out when they are asked for.
+
+Before a formula is evaluated, all formulas that it reads are, deepest first. Formulas
+that read each other in a ring (found as strongly connected components, by Tarjan's
+method without recursion) become ``#LOOP!``.
+"""
+
+from __future__ import annotations
+
+from collections.abc import Iterator
+from dataclasses import dataclass, replace
+from typing import Protocol
+
+from dreieck.core.address import Area, Cell
+from dreieck.core.calculate.evaluation import evaluate
+from dreieck.core.content import Content, Unreadable
+from dreieck.core.formula import Shape
+from dreieck.core.values import LOOP, NAME, Error, Place, Value
+
+
+class Grid(Protocol):
+    """Contents by sheet and cell: a workbook, or one with a rehearsed fill in it."""
+
+    def has_sheet(self, name: str) -> bool:
+        """Whether there is a sheet of this name."""
+
+    def content(self, sheet: str, cell: Cell) -> Content | None:
+        """What a cell holds."""
+
+    def filled(self, sheet: str, area: Area) -> Iterator[tuple[Cell, Content]]:
+        """The cells of an area that hold something, column by column."""
+
+
+class Calculation:
+    """The values of a grid. ``forget`` must be called after the grid has changed."""
+
+    def __init__(self, grid: Grid) -> None:
+        self.grid = grid
+        self._values: dict[Place, Value] = {}
+
+    def forget(self) -> None:
+        """Drop all values, since contents have changed."""
+        self._values.clear()
+
+    def has_sheet(self, name: str) -> bool:
+        """Whether there is a sheet of this name."""
+        return self.grid.has_sheet(name)
+
+    def value(self, sheet: str, cell: Cell) -> Value:
+        """The value of a cell."""
+        return self._value(Place(sheet, cell), self.grid.content(sheet, cell))
+
+    def filled_values(self, sheet: str, area: Area) -> Iterator[tuple[Cell, Value]]:
+        """The cells of an area that are not empty, with their values, column by column."""
+        for cell, content in self.grid.filled(sheet, area):
+            yield cell, self._value(Place(sheet, cell), content)
+
+    def _value(self, place: Place, content: Content | None) -> Value:
+        if isinstance(content, Unreadable):
+            return Error(NAME, "The formula in this cell cannot be read.", place)
+        if not isinstance(content, Shape):
+            return content
+        if place not in self._values:
+            _Demand(self, self._values).settle(place, content)
+        return self._values[place]
+
+    def formulas_read(self, place: Place, shape: Shape) -> Iterator[tuple[Place, Shape]]:
+        """The formulas that a formula reads directly."""
+        for reference in shape.references:
+            area = reference.area(place.cell)
+            sheet = reference.sheet or place.sheet
+            if area is None or not self.grid.has_sheet(sheet):
+                continue
+            for cell, content in self.grid.filled(sheet, area):
+                if isinstance(content, Shape):
+                    yield Place(sheet, cell), content
+
+
+@dataclass(slots=True)
+class _Visit:
+    place: Place
+    shape: Shape
+    reads: Iterator[tuple[Place, Shape]]
+    number: int
+    lowest: int
+    reads_itself: bool = False
+
+
+class _Demand:
+    """One question for a value, and all that has to be settled before it."""
+
+    def __init__(self, calculation: Calculation, values: dict[Place, Value]) -> None:
+        self.calculation = calculation
+        self.values = values
+        self.numbers: dict[Place, int] = {}
+        self.open: list[Place] = []
+
+    def settle(self, place: Place, shape: Shape) -> None:
+        path = [self.visit(place, shape)]
+        while path:
+            current = path[-1]
+            for read, its_shape in current.reads:
+                if read in self.values:
+                    continue
+                if read == current.place:
+                    current.reads_itself = True
+                elif read in self.numbers:
+                    current.lowest = min(current.lowest, self.numbers[read])
+                else:
+                    path.append(self.visit(read, its_shape))
+                    break
+            else:
+                path.pop()
+                if path:
+                    path[-1].lowest = min(path[-1].lowest, current.lowest)
+                if current.lowest == current.number:
+                    self.close(current)
+
+    def visit(self, place: Place, shape: Shape) -> _Visit:
+        number = self.numbers[place] = len(self.numbers)
+        self.open.append(place)
+        reads = self.calculation.formulas_read(place, shape)
+        return _Visit(place, shape, reads, number, number)
+
+    def close(self, visit: _Visit) -> None:
+        ring = [self.open.pop()]
+        while ring[-1] != visit.place:
+            ring.append(self.open.pop())
+        if len(ring) > 1 or visit.reads_itself:
+            for place in ring:
+                why = "This cell reads itself, directly or over other cells."
+                self.values[place] = Error(LOOP, why, place)
+            return
+        value = evaluate(visit.shape.tree, visit.place, self.calculation)
+        if isinstance(value, Error) and value.origin is None:
+            value = replace(value, origin=visit.place)
+        self.values[visit.place] = value

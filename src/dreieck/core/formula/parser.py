@@ -1,0 +1,207 @@
+"""Tokens to a tree, by the precedence of OpenFormula (OpenDocument part 4, 5.5).
+
+From the closest: signs in front, ``%``, ``^``, ``* /``, ``+ -``, ``&``, comparisons.
+Operators of one level group to the left, ``^`` too.
+"""
+
+from __future__ import annotations
+
+from dataclasses import dataclass
+
+from dreieck.core.address import Cell
+from dreieck.core.exceptions import FormulaError
+from dreieck.core.formula import tree
+from dreieck.core.formula.tokens import Kind, Token, tokenise
+
+MAX_DEPTH = 200
+"""How many steps of a formula may build on one another."""
+MAX_NESTING = 64
+"""How many brackets may stand inside each other."""
+MAX_LENGTH = 10_000
+"""How many characters a formula may have."""
+
+_LEVELS = {
+    operator: level
+    for level, operators in enumerate((("=", "<>", "<", ">", "<=", ">="), "&", "+-", "*/", "^"))
+    for operator in operators
+}
+
+
+@dataclass(frozen=True, slots=True)
+class Parsed:
+    """A formula that could be read.
+
+    ``brackets_added`` tells how many closing brackets were missing at the end.
+    """
+
+    tree: tree.Node
+    brackets_added: int = 0
+
+
+def parse(text: str, at: Cell) -> Parsed:
+    """Read a formula, which begins with ``=``, as typed into the cell ``at``.
+
+    Brackets left open at the very end are closed. Raises FormulaError, which knows the
+    place, for everything else that is not a formula.
+    """
+    if len(text) > MAX_LENGTH:
+        raise FormulaError(
+            f"A formula can have {MAX_LENGTH:,} characters; this one has {len(text):,}.",
+            MAX_LENGTH,
+            len(text) - MAX_LENGTH,
+        )
+    parser = _Parser(tokenise(text, at))
+    node = parser.formula()
+    return Parsed(node, parser.brackets_added)
+
+
+class _Parser:
+    def __init__(self, tokens: list[Token]) -> None:
+        self.tokens = tokens
+        self.index = 0
+        self.nesting = 0
+        self.brackets_added = 0
+
+    @property
+    def token(self) -> Token:
+        return self.tokens[self.index]
+
+    def advance(self) -> Token:
+        token = self.token
+        self.index += 1
+        return token
+
+    def formula(self) -> tree.Node:
+        node, _ = self.binary(0)
+        if self.token.kind is not Kind.END:
+            raise self.expected("an operator such as + or *")
+        return node
+
+    def binary(self, level: int) -> tuple[tree.Node, int]:
+        """A value and operators of at least ``level``; also how deep the tree got."""
+        left, depth = self.postfix()
+        while self.token.kind is Kind.OPERATOR:
+            own = _LEVELS.get(self.token.text, -1)
+            if own < level:
+                break
+            operator = self.advance()
+            right, right_depth = self.binary(own + 1)
+            depth = self.deeper(max(depth, right_depth), operator)
+            left = tree.Binary(operator.text, left, right)
+        return left, depth
+
+    def postfix(self) -> tuple[tree.Node, int]:
+        node, depth = self.prefix()
+        while self.token.kind is Kind.OPERATOR and self.token.text == "%":
+            depth = self.deeper(depth, self.advance())
+            node = tree.Percent(node)
+        return node, depth
+
+    def prefix(self) -> tuple[tree.Node, int]:
+        signs: list[Token] = []
+        while self.token.kind is Kind.OPERATOR and self.token.text in "+-":
+            signs.append(self.advance())
+        node, depth = self.atom()
+        for sign in reversed(signs):
+            depth = self.deeper(depth, sign)
+            node = tree.Prefix(sign.text, node)
+        return node, depth
+
+    def atom(self) -> tuple[tree.Node, int]:
+        token = self.token
+        match token.kind:
+            case Kind.NUMBER:
+                value = float(token.text)
+                if value == float("inf"):
+                    raise self.at_token(token, f"{token.text} is too large for a number.")
+                node: tree.Node = tree.Number(value)
+            case Kind.TEXT:
+                node = tree.Text(token.text[1:-1].replace('""', '"'))
+            case Kind.LOGICAL:
+                node = tree.Logical(token.text.upper() == "TRUE")
+            case Kind.ERROR:
+                lost = token.text.upper().endswith("#REF!")
+                node = tree.Lost() if lost else tree.ErrorLiteral(token.text.upper())
+            case Kind.NAME:
+                node = tree.Name(token.text)
+            case Kind.REFERENCE:
+                assert token.reference is not None
+                node = token.reference
+            case Kind.FUNCTION:
+                return self.call()
+            case Kind.OPEN:
+                return self.group()
+            case _:
+                raise self.expected("a number, a reference, a function or a bracket")
+        self.advance()
+        return node, 1
+
+    def group(self) -> tuple[tree.Node, int]:
+        opening = self.advance()
+        self.enter(opening)
+        inner, depth = self.binary(0)
+        self.close(opening, "an operator or a closing bracket")
+        return tree.Group(inner), self.deeper(depth, opening)
+
+    def call(self) -> tuple[tree.Node, int]:
+        name = self.advance()
+        self.enter(name)
+        self.advance()  # the bracket that made it a function
+        arguments: list[tree.Node] = []
+        depth = 0
+        if self.token.kind not in (Kind.CLOSE, Kind.END):
+            while True:
+                if self.token.kind in (Kind.SEPARATOR, Kind.CLOSE, Kind.END):
+                    arguments.append(tree.Missing())
+                else:
+                    argument, own_depth = self.binary(0)
+                    arguments.append(argument)
+                    depth = max(depth, own_depth)
+                if self.token.kind is not Kind.SEPARATOR:
+                    break
+                self.advance()
+        self.close(name, "an operator, a comma or a closing bracket")
+        return tree.Call(name.text.upper(), tuple(arguments)), self.deeper(depth, name)
+
+    def enter(self, token: Token) -> None:
+        # Brackets are counted on the way in, before Python's own stack is deep.
+        self.nesting += 1
+        if self.nesting > MAX_NESTING:
+            raise self.at_token(
+                token,
+                f"More than {MAX_NESTING} brackets stand inside each other here."
+                " Split the formula over several cells.",
+            )
+
+    def close(self, opening: Token, expected: str) -> None:
+        self.nesting -= 1
+        if self.token.kind is Kind.END:
+            self.brackets_added += 1
+        elif self.token.kind is Kind.CLOSE:
+            self.advance()
+        else:
+            raise self.expected(expected)
+
+    def deeper(self, depth: int, token: Token) -> int:
+        if depth >= MAX_DEPTH:
+            raise self.at_token(
+                token,
+                f"More than {MAX_DEPTH} steps build on one another up to here."
+                " Split the formula over several cells, or use a function over a range.",
+            )
+        return depth + 1
+
+    def expected(self, what: str) -> FormulaError:
+        token = self.token
+        if token.kind is Kind.END:
+            if self.index == 0:
+                return self.at_token(token, f"The formula is empty: {what} is expected after “=”.")
+            before = self.tokens[self.index - 1].text
+            return self.at_token(
+                token, f"The formula ends too early: {what} is expected after “{before}”."
+            )
+        return self.at_token(token, f"Here {what} is expected, not “{token.text[:40]}”.")
+
+    @staticmethod
+    def at_token(token: Token, message: str) -> FormulaError:
+        return FormulaError(message, token.start, token.end - token.start)

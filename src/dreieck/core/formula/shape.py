@@ -1,0 +1,77 @@
+"""The shape of a formula: what a fill copies.
+
+Equal formulas by position are one and the same object, so a block is recognised by
+identity and a fill hands its shape to every landing without parsing anything.
+"""
+
+from __future__ import annotations
+
+from collections.abc import Callable
+from functools import cached_property
+from weakref import WeakValueDictionary
+
+from dreieck.core.address import MAX_COLUMN, MAX_ROW, Area, Cell
+from dreieck.core.formula import tree
+from dreieck.core.formula.parser import parse
+from dreieck.core.formula.printer import pieces, written
+from dreieck.core.reference import Reference
+
+_SHAPES: WeakValueDictionary[tree.Node, Shape] = WeakValueDictionary()
+
+
+class Shape:
+    """A formula said by position. Make one with ``Shape.of`` or ``Shape.parse``."""
+
+    def __init__(self, node: tree.Node) -> None:
+        self.tree = node
+        self.references: tuple[Reference, ...] = tree.references(node)
+        self._pieces = pieces(node)
+
+    def __repr__(self) -> str:
+        return f"<Shape {self._pieces!r}>"
+
+    @classmethod
+    def of(cls, node: tree.Node) -> Shape:
+        """The one shape of this tree."""
+        shape = _SHAPES.get(node)
+        if shape is None:
+            # Two threads may both get here; setdefault keeps one of their shapes.
+            shape = _SHAPES.setdefault(node, cls(node))
+        return shape
+
+    @classmethod
+    def parse(cls, text: str, at: Cell) -> Shape:
+        """The shape of a formula typed into ``at``. Raises FormulaError."""
+        return cls.of(parse(text, at).tree)
+
+    def text(self, at: Cell) -> str:
+        """The formula as it is written in the cell ``at``."""
+        return written(self._pieces, at)
+
+    @cached_property
+    def home(self) -> Area | None:
+        """The cells in which every reference stays on the sheet; None where there are none."""
+        left, top, right, bottom = 1, 1, MAX_COLUMN, MAX_ROW
+        for reference in self.references:
+            columns, rows = reference.parts()
+            for part in columns:
+                if not part.locked:
+                    left, right = max(left, 1 - part.at), min(right, MAX_COLUMN - part.at)
+            for part in rows:
+                if not part.locked:
+                    top, bottom = max(top, 1 - part.at), min(bottom, MAX_ROW - part.at)
+        return Area(left, top, right, bottom) if left <= right and top <= bottom else None
+
+    def landed(self, at: Cell) -> Shape:
+        """The shape that a fill leaves in ``at``.
+
+        It is this shape itself, unless a reference falls off the sheet there: that one
+        becomes ``#REF!`` for good.
+        """
+        if self.home and self.home.holds(at):
+            return self
+        return self.changed(lambda r: tree.Lost() if r.area(at) is None else r)
+
+    def changed(self, change: Callable[[Reference], tree.Node]) -> Shape:
+        """The shape with every reference replaced by what ``change`` makes of it."""
+        return Shape.of(tree.with_references(self.tree, change))

@@ -1,0 +1,160 @@
+"""The nodes of a formula.
+
+Nodes are frozen and compared by what they hold, so equal formulas are equal trees.
+Brackets are nodes of their own: what somebody bracketed stays bracketed.
+"""
+
+from __future__ import annotations
+
+from collections.abc import Callable, Iterator
+from dataclasses import dataclass, replace
+
+from dreieck.core.reference import CellReference, RangeReference, Reference
+
+
+@dataclass(frozen=True, slots=True)
+class Number:
+    """A number written in the formula."""
+
+    value: float
+
+
+@dataclass(frozen=True, slots=True)
+class Text:
+    """Text in double quotes, without them."""
+
+    value: str
+
+
+@dataclass(frozen=True, slots=True)
+class Logical:
+    """TRUE or FALSE."""
+
+    value: bool
+
+
+@dataclass(frozen=True, slots=True)
+class ErrorLiteral:
+    """An error value written in the formula, such as ``#N/A``."""
+
+    code: str
+
+
+@dataclass(frozen=True, slots=True)
+class Lost:
+    """A reference that is gone for good; it prints as ``#REF!``."""
+
+
+@dataclass(frozen=True, slots=True)
+class Name:
+    """A name, as typed."""
+
+    text: str
+
+
+@dataclass(frozen=True, slots=True)
+class Missing:
+    """An argument left out, as in ``IF(A1,,0)``."""
+
+
+@dataclass(frozen=True, slots=True)
+class Prefix:
+    """A sign in front: ``-`` or ``+``."""
+
+    sign: str
+    operand: Node
+
+
+@dataclass(frozen=True, slots=True)
+class Percent:
+    """A value with ``%`` behind it."""
+
+    operand: Node
+
+
+@dataclass(frozen=True, slots=True)
+class Binary:
+    """Two values and the operator between them."""
+
+    operator: str
+    left: Node
+    right: Node
+
+
+@dataclass(frozen=True, slots=True)
+class Group:
+    """A value in brackets."""
+
+    inner: Node
+
+
+@dataclass(frozen=True, slots=True)
+class Call:
+    """A function in capitals and its arguments."""
+
+    function: str
+    arguments: tuple[Node, ...]
+
+
+Node = (
+    Number
+    | Text
+    | Logical
+    | ErrorLiteral
+    | Lost
+    | Name
+    | Missing
+    | Prefix
+    | Percent
+    | Binary
+    | Group
+    | Call
+    | CellReference
+    | RangeReference
+)
+
+
+def children(node: Node) -> tuple[Node, ...]:
+    """The nodes directly below a node, in the order of the text."""
+    match node:
+        case Prefix() | Percent():
+            return (node.operand,)
+        case Binary():
+            return (node.left, node.right)
+        case Group():
+            return (node.inner,)
+        case Call():
+            return node.arguments
+        case _:
+            return ()
+
+
+def walk(node: Node) -> Iterator[Node]:
+    """Every node of a tree, in the order of the text."""
+    yield node
+    for child in children(node):
+        yield from walk(child)
+
+
+def references(node: Node) -> tuple[Reference, ...]:
+    """The references of a tree, in the order of the text."""
+    return tuple(n for n in walk(node) if isinstance(n, CellReference | RangeReference))
+
+
+def with_references(node: Node, change: Callable[[Reference], Node]) -> Node:
+    """The tree with every reference replaced by what ``change`` makes of it."""
+    match node:
+        case CellReference() | RangeReference():
+            return change(node)
+        case Prefix() | Percent():
+            return replace(node, operand=with_references(node.operand, change))
+        case Binary():
+            left = with_references(node.left, change)
+            return replace(node, left=left, right=with_references(node.right, change))
+        case Group():
+            return Group(with_references(node.inner, change))
+        case Call():
+            arguments = tuple(with_references(a, change) for a in node.arguments)
+            return Call(node.function, arguments)
+        case _:
+            return node

@@ -1,0 +1,77 @@
+"""A workbook: its sheets in order, found by name or number."""
+
+from __future__ import annotations
+
+from collections.abc import Iterator
+
+from dreieck.core.address import Area, Cell
+from dreieck.core.content import Content, Entry, read_entry
+from dreieck.core.exceptions import SheetError
+from dreieck.core.formula import Shape
+from dreieck.core.formula.tree import Node
+from dreieck.core.reference import Reference
+from dreieck.core.sheet import Sheet
+
+MAX_SHEET_NAME = 64
+"""How many characters the name of a sheet can have."""
+
+
+class Workbook:
+    """Sheets in their order."""
+
+    def __init__(self, name: str = "") -> None:
+        self.name = name
+        self.sheets: list[Sheet] = []
+
+    def sheet(self, name: str) -> Sheet:
+        """The sheet of this name; case does not count. Raises SheetError."""
+        for sheet in self.sheets:
+            if sheet.name.casefold() == name.casefold():
+                return sheet
+        raise SheetError(f"There is no sheet “{name}” in this workbook.")
+
+    def sheet_by_id(self, id: int) -> Sheet:
+        """The sheet with this number. Raises SheetError."""
+        for sheet in self.sheets:
+            if sheet.id == id:
+                return sheet
+        raise SheetError("This sheet is no longer in the workbook.")
+
+    def has_sheet(self, name: str) -> bool:
+        """Whether there is a sheet of this name."""
+        return any(sheet.name.casefold() == name.casefold() for sheet in self.sheets)
+
+    def content(self, sheet: str, cell: Cell) -> Content | None:
+        """What a cell holds."""
+        return self.sheet(sheet).content(cell)
+
+    def filled(self, sheet: str, area: Area) -> Iterator[tuple[Cell, Content]]:
+        """The cells of an area that hold something."""
+        return self.sheet(sheet).filled(area)
+
+    def read_entry(self, text: str, at: Cell) -> Entry:
+        """Understand typed text, with sheets spelled as this workbook spells them."""
+        entry = read_entry(text, at)
+        if not isinstance(entry.content, Shape):
+            return entry
+        shape = entry.content.changed(self._spelled)
+        return Entry(shape, brackets_added=entry.brackets_added)
+
+    def _spelled(self, reference: Reference) -> Node:
+        if reference.sheet is None or not self.has_sheet(reference.sheet):
+            return reference
+        return reference.on_sheet(self.sheet(reference.sheet).name)
+
+
+def checked_sheet_name(name: str, taken: Iterator[str]) -> str:
+    """The name for a sheet, trimmed. Raises SheetError where it cannot be one."""
+    name = name.strip()
+    if not name:
+        raise SheetError("A sheet needs a name.")
+    if len(name) > MAX_SHEET_NAME:
+        raise SheetError(f"The name of a sheet can have {MAX_SHEET_NAME} characters.")
+    if wrong := next((c for c in name if c in "!:[]" or not c.isprintable()), None):
+        raise SheetError(f"“{wrong}” cannot stand in the name of a sheet.")
+    if name.casefold() in (other.casefold() for other in taken):
+        raise SheetError(f"There is a sheet “{name}” already. Give this one another name.")
+    return name

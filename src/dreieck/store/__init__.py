@@ -1,0 +1,16 @@
+"""Where workbooks are kept: one SQLite file, each user action one transaction."""
+
+from dreieck.store.database import Database, StoreError
+from dreieck.store.library import Library, Listed, Losses, NewSheet
+from dreieck.store.open_workbook import OpenWorkbook, OutOfDate
+
+__all__ = [
+    "Database",
+    "Library",
+    "Listed",
+    "Losses",
+    "NewSheet",
+    "OpenWorkbook",
+    "OutOfDate",
+    "StoreError",
+]

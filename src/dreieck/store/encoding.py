@@ -1,0 +1,121 @@
+"""Contents, looks and edits as rows and JSON, and back."""
+
+from __future__ import annotations
+
+import json
+from collections.abc import Callable
+from enum import IntEnum
+from typing import Any, NamedTuple
+
+from dreieck.core.address import Cell
+from dreieck.core.content import Content, Unreadable
+from dreieck.core.edits import Edit, SetCells
+from dreieck.core.formula import Shape
+from dreieck.core.look import PLAIN, Look
+
+
+class Kind(IntEnum):
+    """What a stored cell holds."""
+
+    EMPTY = 0
+    NUMBER = 1
+    TEXT = 2
+    LOGICAL = 3
+    FORMULA = 4
+    UNREADABLE = 5
+
+
+class Stored(NamedTuple):
+    """A content as it is stored."""
+
+    kind: int
+    number: float | None = None
+    text: str | None = None
+    shape: int | None = None
+
+
+NumberOf = Callable[[Shape, Cell], int]
+ShapeOf = Callable[[int], Shape]
+
+
+def stored(content: Content | None, at: Cell, number_of: NumberOf) -> Stored:
+    """A content in the form of the columns of a cell."""
+    match content:
+        case None:
+            return Stored(Kind.EMPTY)
+        case bool():
+            return Stored(Kind.LOGICAL, number=float(content))
+        case float():
+            return Stored(Kind.NUMBER, number=content)
+        case str():
+            return Stored(Kind.TEXT, text=content)
+        case Shape():
+            return Stored(Kind.FORMULA, shape=number_of(content, at))
+        case Unreadable():
+            return Stored(Kind.UNREADABLE, text=content.text)
+
+
+def content_of(said: Stored, shape_of: ShapeOf) -> Content | None:
+    """The content that ``stored`` stored."""
+    match Kind(said.kind):
+        case Kind.EMPTY:
+            return None
+        case Kind.LOGICAL:
+            return bool(said.number)
+        case Kind.NUMBER:
+            return float(said.number or 0)
+        case Kind.TEXT:
+            return said.text or ""
+        case Kind.FORMULA:
+            assert said.shape is not None
+            return shape_of(said.shape)
+        case Kind.UNREADABLE:
+            return Unreadable(said.text or "")
+
+
+def look_text(look: Look) -> str | None:
+    """A look as text; None for the plain one."""
+    if look == PLAIN:
+        return None
+    decimals = "" if look.decimals is None else str(look.decimals)
+    return f"{look.form} {decimals} {look.role}"
+
+
+def look_of(text: str | None) -> Look:
+    """The look that ``look_text`` wrote."""
+    if text is None:
+        return PLAIN
+    form, decimals, role = text.split(" ")
+    return Look(form, int(decimals) if decimals else None, role)  # type: ignore[arg-type]
+
+
+def edits_text(edits: list[Edit], number_of: NumberOf) -> str:
+    """Edits as JSON."""
+    return json.dumps(
+        [
+            {
+                "set": edit.sheet_id,
+                "cells": [
+                    [*cell, look_text(look), *stored(content, cell, number_of)]
+                    for cell, (content, look) in edit.cells.items()
+                ],
+            }
+            for edit in edits
+        ],
+        separators=(",", ":"),
+    )
+
+
+def edits_of(text: str, shape_of: ShapeOf) -> list[Edit]:
+    """The edits that ``edits_text`` wrote."""
+    return [_set_cells(said, shape_of) for said in json.loads(text)]
+
+
+def _set_cells(said: dict[str, Any], shape_of: ShapeOf) -> SetCells:
+    return SetCells(
+        said["set"],
+        {
+            Cell(column, row): (content_of(Stored(*content), shape_of), look_of(look))
+            for column, row, look, *content in said["cells"]
+        },
+    )

@@ -1,0 +1,179 @@
+"""The workbooks of a data file: listed, made, renamed, deleted, opened."""
+
+from __future__ import annotations
+
+import json
+from collections.abc import Iterable
+from dataclasses import dataclass, field
+from threading import RLock
+
+from sqlalchemy import func
+from sqlmodel import col, select
+
+from dreieck.core.address import Cell
+from dreieck.core.edits import SetCells
+from dreieck.core.exceptions import DreieckError
+from dreieck.core.look import PLAIN, Look
+from dreieck.store.database import Database
+from dreieck.store.open_workbook import OpenWorkbook
+from dreieck.store.tables import CellRow, ChangeRow, SheetRow, WorkbookRow
+
+MAX_NAME = 80
+"""How many characters the name of a workbook can have."""
+
+
+@dataclass(slots=True)
+class NewSheet:
+    """A sheet to begin with: typed text and looks by address."""
+
+    name: str
+    entries: dict[str, str] = field(default_factory=dict)
+    looks: dict[str, Look] = field(default_factory=dict)
+    widths: dict[int, int] = field(default_factory=dict)
+
+
+@dataclass(frozen=True, slots=True)
+class Listed:
+    """A workbook as the home page lists it."""
+
+    id: int
+    name: str
+    is_demo: bool
+    changed: str
+    sheets: tuple[str, ...]
+
+
+@dataclass(frozen=True, slots=True)
+class Losses:
+    """What is lost when a workbook is deleted."""
+
+    name: str
+    sheets: int
+    filled_cells: int
+    changes: int
+
+
+class Library:
+    """The workbooks of one data file; those in use are kept in memory."""
+
+    def __init__(self, database: Database) -> None:
+        self._database = database
+        self._open: dict[int, OpenWorkbook] = {}
+        self._lock = RLock()
+
+    def listed(self) -> list[Listed]:
+        """All workbooks, the last changed first."""
+        with self._database.session() as session:
+            names: dict[int, list[str]] = {}
+            for sheet in session.exec(select(SheetRow).order_by(col(SheetRow.position))):
+                names.setdefault(sheet.workbook_id, []).append(sheet.name)
+            order = (col(WorkbookRow.changed).desc(), col(WorkbookRow.id).desc())
+            return [
+                Listed(row.id, row.name, row.is_demo, row.changed, tuple(names.get(row.id, ())))
+                for row in session.exec(select(WorkbookRow).order_by(*order))
+                if row.id is not None
+            ]
+
+    def create(
+        self,
+        name: str,
+        sheets: Iterable[NewSheet] = (NewSheet("Sheet 1"),),
+        *,
+        is_demo: bool = False,
+        open_sheet: str | None = None,
+    ) -> int:
+        """Make a workbook and return its number. Raises DreieckError for a name that cannot be."""
+        name = checked_name(name)
+        with self._lock, self._database.session() as session:
+            row = WorkbookRow(name=name, is_demo=is_demo)
+            session.add(row)
+            session.flush()
+            assert row.id is not None
+            made: list[tuple[int, NewSheet]] = []
+            for position, sheet in enumerate(sheets):
+                widths = json.dumps(sheet.widths)
+                sheet_row = SheetRow(
+                    workbook_id=row.id, name=sheet.name, position=position, widths=widths
+                )
+                session.add(sheet_row)
+                session.flush()
+                assert sheet_row.id is not None
+                made.append((sheet_row.id, sheet))
+                if sheet.name == open_sheet:
+                    row.open_sheet_id = sheet_row.id
+            id = row.id
+            session.commit()
+        if any(sheet.entries for _, sheet in made):
+            self.open(id).furnish([_first_edit(self.open(id), *each) for each in made])
+        return id
+
+    def rename(self, id: int, name: str) -> None:
+        """Give a workbook another name. Raises KeyError or DreieckError."""
+        name = checked_name(name)
+        workbook = self.open(id)
+        with workbook.lock, self._database.session() as session:
+            session.get_one(WorkbookRow, id).name = name
+            session.commit()
+            workbook.workbook.name = name
+
+    def losses(self, id: int) -> Losses:
+        """What deleting a workbook would lose. Raises KeyError."""
+        with self._database.session() as session:
+            row = session.get(WorkbookRow, id)
+            if row is None:
+                raise KeyError(id)
+            owned = select(SheetRow.id).where(SheetRow.workbook_id == id)
+            cells = select(func.count()).where(
+                col(CellRow.sheet_id).in_(owned), col(CellRow.kind) != 0
+            )
+            changes = select(func.count()).where(ChangeRow.workbook_id == id)
+            sheets = select(func.count()).where(SheetRow.workbook_id == id)
+            return Losses(
+                row.name,
+                session.exec(sheets).one(),
+                session.exec(cells).one(),
+                session.exec(changes).one(),
+            )
+
+    def delete(self, id: int) -> None:
+        """Delete a workbook with its sheets and history. Raises KeyError."""
+        with self._lock, self._database.session() as session:
+            row = session.get(WorkbookRow, id)
+            if row is None:
+                raise KeyError(id)
+            session.delete(row)
+            session.commit()
+            self._open.pop(id, None)
+
+    def open(self, id: int) -> OpenWorkbook:
+        """The workbook with this number, in memory. Raises KeyError."""
+        with self._lock:
+            if id not in self._open:
+                self._open[id] = OpenWorkbook(self._database, id)
+            return self._open[id]
+
+    def close(self) -> None:
+        """Close the data file."""
+        self._database.close()
+
+
+def checked_name(name: str) -> str:
+    """The name for a workbook, trimmed. Raises DreieckError where it cannot be one."""
+    name = " ".join(name.split())
+    if not name:
+        raise DreieckError("A workbook needs a name.")
+    if len(name) > MAX_NAME:
+        raise DreieckError(f"The name of a workbook can have {MAX_NAME} characters.")
+    return name
+
+
+def _first_edit(opened: OpenWorkbook, sheet_id: int, sheet: NewSheet) -> SetCells:
+    cells = {}
+    for address in sheet.entries | sheet.looks:
+        cell = Cell.parse(address)
+        entry = opened.workbook.read_entry(sheet.entries.get(address, ""), cell)
+        look = sheet.looks.get(address, PLAIN)
+        if entry.form and look.form == "general":
+            look = Look(entry.form, entry.decimals, look.role)
+        cells[cell] = (entry.content, look)
+    return SetCells(sheet_id, cells)

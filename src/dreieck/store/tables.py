@@ -1,0 +1,76 @@
+"""The tables. Their history is in ``migrations/``; both must say the same."""
+
+from __future__ import annotations
+
+from datetime import UTC, datetime
+
+from sqlmodel import Field, SQLModel
+
+
+def now() -> str:
+    """This moment as text, in UTC."""
+    return datetime.now(UTC).isoformat(timespec="seconds")
+
+
+class WorkbookRow(SQLModel, table=True):
+    """A workbook. ``done`` is the number of the last change that is not undone."""
+
+    __tablename__ = "workbook"
+    id: int | None = Field(default=None, primary_key=True)
+    name: str
+    is_demo: bool = False
+    revision: int = 0
+    done: int = 0
+    open_sheet_id: int | None = None
+    changed: str = Field(default_factory=now)
+
+
+class SheetRow(SQLModel, table=True):
+    """A sheet; ``widths`` maps columns to pixels, as JSON."""
+
+    __tablename__ = "sheet"
+    id: int | None = Field(default=None, primary_key=True)
+    workbook_id: int = Field(foreign_key="workbook.id", index=True, ondelete="CASCADE")
+    name: str
+    position: int
+    widths: str = "{}"
+
+
+class ShapeRow(SQLModel, table=True):
+    """A shape, as the formula that it is when it stands at ``column`` and ``row``."""
+
+    __tablename__ = "shape"
+    workbook_id: int = Field(foreign_key="workbook.id", primary_key=True, ondelete="CASCADE")
+    number: int = Field(primary_key=True)
+    formula: str
+    column: int
+    row: int
+
+
+class CellRow(SQLModel, table=True):
+    """A cell that holds something or has a look.
+
+    ``kind`` is one of ``encoding.Kind``, ``shape`` the number of a shape of the workbook.
+    """
+
+    __tablename__ = "cell"
+    sheet_id: int = Field(foreign_key="sheet.id", primary_key=True, ondelete="CASCADE")
+    column: int = Field(primary_key=True)
+    row: int = Field(primary_key=True)
+    kind: int
+    number: float | None = None
+    text: str | None = None
+    shape: int | None = None
+    look: str | None = None
+
+
+class ChangeRow(SQLModel, table=True):
+    """One user action, in both directions, as JSON."""
+
+    __tablename__ = "change"
+    workbook_id: int = Field(foreign_key="workbook.id", primary_key=True, ondelete="CASCADE")
+    number: int = Field(primary_key=True)
+    label: str
+    at: str = Field(default_factory=now)
+    forward: str
+    backward: str

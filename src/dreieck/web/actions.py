@@ -1,0 +1,263 @@
+"""What can be done on the workbench, by name.
+
+An action changes the workbook or the page's state. It returns what is told to the user,
+if anything, and raises DreieckError or StoreError where it refuses.
+"""
+
+from __future__ import annotations
+
+from collections.abc import Callable
+from dataclasses import dataclass
+
+from dreieck.core.address import Area, Cell
+from dreieck.core.content import typed_text
+from dreieck.core.edits import SetCells
+from dreieck.core.exceptions import DreieckError
+from dreieck.core.fill import MAX_FILL, check_target, stretched
+from dreieck.core.locks import mention_at, relock
+from dreieck.core.look import Look
+from dreieck.core.sheet import Sheet
+from dreieck.store import OpenWorkbook
+from dreieck.web.bench import Bench, Wish
+from dreieck.web.situation import Situation
+
+
+@dataclass(frozen=True)
+class Hands:
+    """Who acts: an open workbook, one of its sheets, and the page's state and wish."""
+
+    opened: OpenWorkbook
+    sheet_id: int
+    wish: Wish
+
+    @property
+    def sheet(self) -> Sheet:
+        """The sheet of the page. Raises SheetError."""
+        return self.opened.workbook.sheet_by_id(self.sheet_id)
+
+    def situation(self) -> Situation:
+        """The page's state, looked up."""
+        return Situation(self.opened, self.sheet_id, self.wish)
+
+    def change(self, label: str, edit: SetCells) -> None:
+        """Make an edit for the revision that the page shows."""
+        self.opened.change(label, [edit], self.wish.revision)
+
+
+Action = Callable[[Hands], str]
+ACTIONS: dict[str, Action] = {}
+
+_MOVES = {"down": (0, 1), "up": (0, -1), "right": (1, 0), "left": (-1, 0)}
+
+
+def action(function: Action) -> Action:
+    """Make a function an action; its name with hyphens is the action's."""
+    ACTIONS[function.__name__.replace("_", "-")] = function
+    return function
+
+
+@action
+def show(hands: Hands) -> str:
+    """Show the page's state and nothing else."""
+    return ""
+
+
+@action
+def enter(hands: Hands) -> str:
+    """Keep what is written, and move the selection."""
+    wish, sheet = hands.wish, hands.sheet
+    if wish.text is None:
+        _step(wish)
+        return ""
+    cell = Cell.parse(wish.writing or wish.anchor)
+    entry = hands.opened.workbook.read_entry(wish.text, cell)
+    look = sheet.look(cell)
+    if entry.form and look.form in ("general", "text"):
+        look = Look(entry.form, entry.decimals, look.role)
+    if (sheet.content(cell), sheet.look(cell)) != (entry.content, look):
+        edit = SetCells(hands.sheet_id, {cell: (entry.content, look)})
+        hands.change(f"entry in {cell.text}", edit)
+    wish.stop_writing()
+    if entry.problem:
+        wish.select(Area.of(cell))
+        return ""
+    _step(wish)
+    if entry.brackets_added == 1:
+        return f"{cell.text}: a closing bracket was missing at the end and has been added."
+    if entry.brackets_added:
+        return f"{cell.text}: {entry.brackets_added} closing brackets were added at the end."
+    return ""
+
+
+@action
+def clear(hands: Hands) -> str:
+    """Empty the selected cells; their looks stay."""
+    sheet, area = hands.sheet, hands.wish.selection
+    cells = [cell for cell, _ in sheet.filled(area)]
+    if len(cells) > MAX_FILL:
+        raise DreieckError(f"At most {MAX_FILL:,} cells can be cleared at once.")
+    if cells:
+        edit = SetCells(hands.sheet_id, {cell: (None, sheet.look(cell)) for cell in cells})
+        hands.change(f"clearing of {area.text}", edit)
+    return ""
+
+
+@action
+def undo(hands: Hands) -> str:
+    """Take the last action back."""
+    hands.wish.drop_rehearsal()
+    label = hands.opened.undo(hands.wish.revision)
+    return f"Taken back: {label}." if label else "There is nothing to undo."
+
+
+@action
+def redo(hands: Hands) -> str:
+    """Make the last action again that was taken back."""
+    hands.wish.drop_rehearsal()
+    label = hands.opened.redo(hands.wish.revision)
+    return f"Made again: {label}." if label else "There is nothing to redo."
+
+
+@action
+def rehearse(hands: Hands) -> str:
+    """Rehearse a fill from the selection, or from the cell that is written, to an area."""
+    wish = hands.wish
+    target = Area.parse(wish.to)
+    check_target(target)
+    _rehearse(wish, target)
+    return ""
+
+
+@action
+def stretch(hands: Hands) -> str:
+    """Stretch or shrink the rehearsed area by one column or row."""
+    wish = hands.wish
+    source = Area.parse(wish.source or wish.writing or wish.selection.text)
+    target = Area.parse(wish.target) if wish.target else source
+    target = stretched(source, target, wish.columns, wish.rows)
+    _rehearse(wish, target)
+    column = target.left if target.left < source.left else target.right
+    wish.reveal = Cell(column, target.top if target.top < source.top else target.bottom).text
+    return ""
+
+
+@action
+def land(hands: Hands) -> str:
+    """Write the rehearsed fill."""
+    wish, situation = hands.wish, hands.situation()
+    fill = situation.fill
+    if situation.refusal or not (situation.rehearsing and fill):
+        raise DreieckError(situation.refusal or "There is no rehearsal to land.")
+    if situation.written and situation.written.problem:
+        raise DreieckError(f"The start cannot be read: {situation.written.problem}")
+    hands.change(f"fill of {fill.target.text}", fill.edit())
+    wish.stop_writing()
+    wish.drop_rehearsal()
+    wish.anchor = wish.focus = fill.source.first.text
+    wish.step = ""
+    return f"Landed in {fill.target.text}, {fill.target.size:,} cells. Ctrl+Z takes it back."
+
+
+@action
+def drop(hands: Hands) -> str:
+    """Give the rehearsal up; an entry that was being written stays open."""
+    wish = hands.wish
+    wish.drop_rehearsal()
+    wish.step = ""
+    if wish.flipped:
+        wish.stop_writing()
+    return ""
+
+
+@action
+def lock(hands: Hands) -> str:
+    """Set what of a reference stays; an index below 0 means the one at the caret.
+
+    In a formula that is being written its text changes. In a kept formula the change is
+    rehearsed over its whole block, or kept at once where the block is one cell.
+    """
+    wish, situation = hands.wish, hands.situation()
+    at = situation.writing_cell if situation.writing else situation.start
+    text = wish.text if wish.text is not None else typed_text(situation.content_at(at), at)
+    index = wish.index if wish.index >= 0 else mention_at(text, at, wish.caret)
+    changed = relock(text, at, index, wish.axis, wish.hold)
+    if changed is None:
+        return "There is no reference here whose lock could be switched."
+    block, here = situation.block, situation.here
+    if block and len(block.cells) == 1:
+        entry = hands.opened.workbook.read_entry(changed.text, at)
+        edit = SetCells(hands.sheet_id, {at: (entry.content, situation.sheet.look(at))})
+        hands.change(f"locks of {at.text}", edit)
+        return ""
+    wish.flipped = wish.flipped or not situation.writing
+    wish.writing, wish.text, wish.caret = at.text, changed.text, changed.caret
+    if block:
+        wish.source = at.text
+        _rehearse(wish, block.area)
+        wish.landing = "" if here == at else here.text
+    return ""
+
+
+@action
+def jump(hands: Hands) -> str:
+    """Jump to the edge of the data; widening keeps the other end of the selection."""
+    wish = hands.wish
+    origin = Cell.parse(wish.focus if wish.widen else wish.anchor)
+    wish.focus = hands.sheet.edge(origin, wish.columns, wish.rows).text
+    if not wish.widen:
+        wish.anchor = wish.focus
+    wish.reveal, wish.step = wish.focus, ""
+    return ""
+
+
+@action
+def go_to(hands: Hands) -> str:
+    """Select the cell or area that an address names."""
+    hands.wish.select(Area.parse(hands.wish.to))
+    hands.wish.step = ""
+    return ""
+
+
+@action
+def look_at(hands: Hands) -> str:
+    """Look at one landing."""
+    _look_at(hands.wish, Cell.parse(hands.wish.to))
+    return ""
+
+
+@action
+def walk(hands: Hands) -> str:
+    """Look at the landing so many ``rows`` further in reading order, round and round."""
+    wish, situation = hands.wish, hands.situation()
+    if situation.rehearsing and situation.fill:
+        area, here = situation.fill.target, situation.here
+        index = (here.row - area.top) * area.width + here.column - area.left + wish.rows
+        row, column = divmod(index % area.size, area.width)
+        _look_at(wish, Cell(area.left + column, area.top + row))
+    elif situation.block:
+        cells = situation.block.cells
+        _look_at(wish, cells[(cells.index(situation.here) + wish.rows) % len(cells)])
+    else:
+        return "The selected cell holds no formula, so there are no landings to walk."
+    return ""
+
+
+def _look_at(bench: Bench, landing: Cell) -> None:
+    bench.reveal = landing.text
+    if bench.target:
+        bench.landing = landing.text
+    else:
+        bench.anchor = bench.focus = landing.text
+
+
+def _rehearse(bench: Bench, target: Area) -> None:
+    bench.source = bench.source or bench.writing or bench.selection.text
+    bench.target, bench.landing, bench.step = target.text, "", ""
+
+
+def _step(wish: Wish) -> None:
+    if wish.move:
+        cell = Cell.parse(wish.anchor).moved(*_MOVES[wish.move])
+        if cell.on_sheet:
+            wish.anchor = wish.focus = cell.text
+        wish.reveal, wish.step = wish.anchor, ""

@@ -1,0 +1,81 @@
+"""What the page of the workbench says of itself with every request."""
+
+from __future__ import annotations
+
+from typing import Annotated, Literal
+
+from fastapi import Form
+from pydantic import BaseModel, Field
+
+from dreieck.core.address import Area, Cell
+from dreieck.core.locks import Axis, Hold
+
+Step = Literal["", "write", "fill", "check"]
+View = Literal["values", "formulas", "both"]
+MAX_TEXT = 1_000_000
+
+
+class Bench(BaseModel):
+    """The state of one page: what it shows, what is selected, written and rehearsed.
+
+    ``text`` is None unless something is being written into ``writing``. ``source`` and
+    ``target`` are the areas of a rehearsal, if there is one; ``flipped`` says that the text
+    came from a switch of a kept formula, not from typing.
+    """
+
+    revision: int = 0
+    left: int = Field(1, ge=1)
+    top: int = Field(1, ge=1)
+    width: int = Field(900, ge=1, le=10_000)
+    height: int = Field(540, ge=1, le=10_000)
+    anchor: str = "A1"
+    focus: str = "A1"
+    reveal: str = ""
+    writing: str = ""
+    text: str | None = Field(None, max_length=MAX_TEXT)
+    caret: int = 0
+    flipped: bool = False
+    source: str = ""
+    target: str = ""
+    landing: str = ""
+    step: Step = ""
+    view: View = "values"
+
+    @property
+    def active(self) -> Cell:
+        """The cell that entries go to. Raises AddressError."""
+        return Cell.parse(self.anchor)
+
+    @property
+    def selection(self) -> Area:
+        """The selected area. Raises AddressError."""
+        return Area.spanned(self.active, Cell.parse(self.focus))
+
+    def select(self, area: Area) -> None:
+        """Select an area, its first cell active, and bring it into view."""
+        self.anchor, self.focus = area.first.text, area.last.text
+        self.reveal = area.first.text
+
+    def stop_writing(self) -> None:
+        """Nothing is being written any more."""
+        self.writing, self.text, self.caret, self.flipped = "", None, 0, False
+
+    def drop_rehearsal(self) -> None:
+        """Nothing is rehearsed any more."""
+        self.source, self.target, self.landing = "", "", ""
+
+
+class Wish(Bench):
+    """The state of a page together with what an action on it needs to know."""
+
+    move: Literal["", "down", "up", "right", "left"] = ""
+    to: str = ""
+    columns: int = Field(0, ge=-1, le=1)
+    rows: int = Field(0, ge=-1, le=1)
+    widen: bool = False
+    index: int = -1
+    axis: Axis = "column"
+    hold: Hold | None = None
+
+
+WishForm = Annotated[Wish, Form()]

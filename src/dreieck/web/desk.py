@@ -1,0 +1,169 @@
+"""The desk: the reading of the formula and one card for each reference."""
+
+from __future__ import annotations
+
+from dataclasses import dataclass
+
+from dreieck.core.address import Area, Cell
+from dreieck.core.headings import called
+from dreieck.core.locks import Axis, Hold, axes, hold_of
+from dreieck.core.reading import Phrase, reading, where
+from dreieck.core.reference import RangeReference, Reference
+from dreieck.core.shift import Shift, shift_of, tag
+from dreieck.core.values import Error, Place
+from dreieck.web.scene import COLOURS
+from dreieck.web.situation import Situation
+
+
+@dataclass(frozen=True)
+class Switch:
+    """What can be chosen for one axis of a reference, and what is chosen."""
+
+    axis: Axis
+    chosen: Hold
+    choices: tuple[Hold, ...]
+
+
+@dataclass(frozen=True)
+class End:
+    """What a reference reads from one cell."""
+
+    label: str
+    text: str
+    shown: str
+    is_landing: bool = False
+
+
+@dataclass(frozen=True)
+class Card:
+    """A reference card."""
+
+    index: int
+    tag: str
+    colour: int
+    switches: tuple[Switch, ...]
+    start: End
+    here: End | None
+    shift: Shift
+    where: str
+
+
+@dataclass(frozen=True)
+class Desk:
+    """All that the lower part of the desk shows."""
+
+    cell: str
+    is_said: str
+    phrases: list[Phrase]
+    told: str
+    kind: str
+    cards: list[Card]
+
+
+def desk(situation: Situation) -> Desk:
+    """The desk of a situation."""
+    told, kind = _told(situation)
+    shape = situation.shape
+    place = Place(situation.sheet.name, situation.desk_cell)
+    return Desk(
+        cell=situation.desk_cell.text,
+        is_said=_what_it_is(situation),
+        phrases=reading(situation.workbook, place, shape) if shape and not told else [],
+        told=told,
+        kind=kind,
+        cards=[
+            _card(situation, index, mention.reference)
+            for index, mention in enumerate(situation.mentions)
+        ],
+    )
+
+
+def moved_text(shift: Shift) -> tuple[str, str]:
+    """How far a reference moved, in words, for columns and rows."""
+    return (
+        _distance(shift.columns, "column", "left", "right"),
+        _distance(shift.rows, "row", "up", "down"),
+    )
+
+
+def _what_it_is(situation: Situation) -> str:
+    if situation.rehearsing:
+        return "the start"
+    if situation.writing:
+        return "writing"
+    if situation.block and len(situation.block.cells) > 1:
+        start = situation.start.text
+        return "the start" if situation.here == situation.start else f"lands from {start}"
+    return "a formula" if situation.shape else ""
+
+
+def _told(situation: Situation) -> tuple[str, str]:
+    if situation.refusal:
+        return situation.refusal, "problem"
+    if situation.written and situation.written.problem:
+        return str(situation.written.problem), "hint"
+    if situation.shape:
+        return "", ""
+    content = situation.content_at(situation.desk_cell)
+    if situation.writing or situation.rehearsing:
+        return "", ""
+    if content is None:
+        return "An empty cell. Type a number, text, or = and a formula.", "hint"
+    name = called(situation.sheet, Area.of(situation.desk_cell))
+    if isinstance(content, float):
+        return (f"{name}: a number typed here." if name else "A number typed here."), "hint"
+    if isinstance(content, str):
+        return "Text typed here.", "hint"
+    value = situation.value(situation.desk_cell)
+    return (value.why, "problem") if isinstance(value, Error) else ("", "")
+
+
+def _card(situation: Situation, index: int, reference: Reference) -> Card:
+    start = situation.writing_cell if situation.writing else situation.start
+    here = situation.here
+    is_range = isinstance(reference, RangeReference)
+    choices: tuple[Hold, ...] = (
+        ("moves", "first", "last", "stays") if is_range else ("moves", "stays")
+    )
+    shift = shift_of(tag(index), reference, start, here)
+    label = "here"
+    if situation.rehearsing:
+        label = "far corner" if here == situation.far_corner else here.text
+    return Card(
+        index=index,
+        tag=tag(index),
+        colour=index % COLOURS,
+        switches=tuple(
+            Switch(axis, hold_of(reference, start, axis), choices) for axis in axes(reference)
+        ),
+        start=_end(situation, reference, start, "start"),
+        here=_end(situation, reference, here, label) if here != start else None,
+        shift=shift,
+        where=where(reference, start),
+    )
+
+
+def _end(situation: Situation, reference: Reference, at: Cell, label: str) -> End:
+    area = reference.area(at)
+    if area is None:
+        return End(label, "#REF!", "off the sheet")
+    sheet = reference.sheet or situation.sheet.name
+    text = reference.text(at)
+    fill = situation.fill
+    same_sheet = sheet.casefold() == situation.sheet.name.casefold()
+    is_landing = bool(situation.rehearsing and fill and same_sheet and area.common(fill.target))
+    if area.size == 1:
+        shown = "a landing" if is_landing else situation.shown_value(area.first, sheet)
+    elif situation.workbook.has_sheet(sheet):
+        filled = sum(1 for _ in situation.calculation.grid.filled(sheet, area))
+        shown = f"{filled:,} filled"
+    else:
+        shown = "no such sheet"
+    return End(label, text, shown, is_landing)
+
+
+def _distance(steps: int, axis: str, back: str, forth: str) -> str:
+    plural = axis if abs(steps) == 1 else axis + "s"
+    if not steps:
+        return f"0 {plural}"
+    return f"{abs(steps)} {plural} {back if steps < 0 else forth}"

@@ -1,0 +1,64 @@
+"""The keys of the workbench: one table for the browser, the foot and the help."""
+
+from __future__ import annotations
+
+from typing import Literal, NamedTuple
+
+When = Literal["always", "selecting", "writing", "rehearsing", "checking"]
+
+
+class Key(NamedTuple):
+    """A key, what it does, and when it matters.
+
+    ``code`` and ``modifiers`` are how a browser names it, empty for keys that the
+    browser module handles together with others; ``foot`` is the short text for the foot.
+    """
+
+    keys: str
+    does: str
+    when: When
+    action: str = ""
+    code: str = ""
+    modifiers: str = ""
+    foot: str = ""
+
+
+KEYS = (
+    Key("arrows", "move the selection", "selecting"),
+    Key("Shift + arrows", "widen the selection", "selecting"),
+    Key("Ctrl + arrows", "jump to the edge of the data", "selecting"),
+    Key("Enter, Tab", "keep the entry and go down, or right; with Shift the other way", "always"),
+    Key("Esc", "discard the entry, or drop the rehearsal", "always"),
+    Key("Delete", "clear the selection", "selecting"),
+    Key("Alt + W", "write on in the selected cell", "selecting", "write", "KeyW", "alt", "write"),
+    Key("Alt + C", "column of the reference under the caret: moves or stays", "writing",
+        "lock-column", "KeyC", "alt", "column moves or stays"),
+    Key("Alt + R", "row of the reference under the caret: moves or stays", "writing",
+        "lock-row", "KeyR", "alt", "row moves or stays"),
+    Key("Alt + arrows", "stretch a fill and rehearse it", "selecting",
+        foot="stretch a fill"),
+    Key("Enter", "land the rehearsed fill", "rehearsing", foot="land"),
+    Key("Esc", "drop the rehearsed fill", "rehearsing", foot="drop"),
+    Key("Alt + J", "next landing", "checking", "next-landing", "KeyJ", "alt", "next landing"),
+    Key("Alt + K", "previous landing", "checking", "previous-landing", "KeyK", "alt",
+        "previous landing"),
+    Key("Alt + V", "next view: values, formulas, both", "always", "next-view", "KeyV", "alt"),
+    Key("Alt + G", "go to a cell", "always", "go-to", "KeyG", "alt"),
+    Key("Ctrl + Z", "undo", "always", "undo", "KeyZ", "ctrl"),
+    Key("Ctrl + Shift + Z", "redo", "always", "redo", "KeyZ", "ctrl shift"),
+    Key("?", "this help", "selecting"),
+)  # fmt: skip
+
+
+def for_browser() -> list[dict[str, str]]:
+    """The keys that stand for one action each."""
+    return [
+        {"code": key.code, "modifiers": key.modifiers, "action": key.action}
+        for key in KEYS
+        if key.action
+    ]
+
+
+def for_foot(when: When) -> list[Key]:
+    """The keys that matter now."""
+    return [key for key in KEYS if key.foot and key.when == when]

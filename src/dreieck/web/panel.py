@@ -1,0 +1,227 @@
+"""The panel: the step that the hands are at, and what it needs to show."""
+
+from __future__ import annotations
+
+import math
+from dataclasses import dataclass
+
+from dreieck.core.address import Area, Cell
+from dreieck.core.content import Unreadable
+from dreieck.core.fill import Fill
+from dreieck.core.look import shown
+from dreieck.core.values import Error
+from dreieck.web.desk import Card, Desk, moved_text
+from dreieck.web.situation import Situation
+
+TILE_COLUMNS = 8
+TILE_ROWS = 9
+_NAMED = 6
+
+
+@dataclass(frozen=True)
+class Tile:
+    """One landing in the miniature; ``cell`` is None where the block has a gap."""
+
+    cell: str | None
+    state: str
+    says: str
+
+
+@dataclass(frozen=True)
+class Row:
+    """One reference in the shift log."""
+
+    card: Card
+    moved: str
+
+
+@dataclass(frozen=True)
+class Panel:
+    """What the panel shows. ``step`` is "write", "fill" or "check"."""
+
+    step: str
+    cell: str
+    writing: bool
+    would_give: str
+    problem: str
+    problem_before: str
+    problem_at: str
+    problem_after: str
+    title: str
+    landings: int
+    target: str
+    occupied: str
+    here: str
+    rows: list[Row]
+    tiles: list[list[Tile]]
+    part_shown: str
+    counts: dict[str, int]
+    rehearsing: bool
+    value: str
+
+
+def panel(situation: Situation, desk: Desk) -> Panel:
+    """The panel of a situation."""
+    fill = situation.fill if situation.rehearsing else None
+    block = situation.block
+    landings, counts = _landings(situation)
+    tiles, part = _tiles(situation)
+    before, at, after, problem = _problem(situation)
+    area = fill.target if fill else block.area if block else None
+    return Panel(
+        step=_step(situation),
+        cell=situation.desk_cell.text,
+        writing=situation.writing,
+        would_give=_would_give(situation),
+        problem=problem,
+        problem_before=before,
+        problem_at=at,
+        problem_after=after,
+        title=area.text if area else "",
+        landings=landings,
+        target=situation.bench.target or (block.area.text if block else ""),
+        occupied=_occupied(fill) if fill else "",
+        here=situation.here.text,
+        rows=[Row(card, _moved(card)) for card in desk.cards],
+        tiles=tiles,
+        part_shown=part,
+        counts=counts,
+        rehearsing=bool(fill),
+        value=situation.shown_value(situation.here),
+    )
+
+
+def _step(situation: Situation) -> str:
+    if situation.bench.step:
+        return situation.bench.step
+    if situation.rehearsing:
+        return "fill"
+    if situation.block and len(situation.block.cells) > 1:
+        return "check"
+    return "write"
+
+
+def _would_give(situation: Situation) -> str:
+    if not situation.written or situation.written.problem or not situation.fill:
+        return ""
+    return situation.shown_value(situation.writing_cell)
+
+
+def _problem(situation: Situation) -> tuple[str, str, str, str]:
+    """The text before, at and after the place of a problem, and what it is."""
+    text = situation.desk_text
+    content = situation.content_at(situation.desk_cell)
+    if situation.writing or not isinstance(content, Unreadable):
+        return "", "", "", ""
+    problem = situation.workbook.read_entry(text, situation.desk_cell).problem
+    if problem is None:
+        return "", "", "", ""
+    end = problem.position + max(problem.length, 1)
+    at = text[problem.position : end] or "␣"
+    return text[: problem.position][-60:], at[:60], text[end:][:60], str(problem)
+
+
+def _landings(situation: Situation) -> tuple[int, dict[str, int]]:
+    """How many landings there are, and for a block how many show an error."""
+    if situation.rehearsing and situation.fill:
+        return situation.fill.target.size, {}
+    if not situation.block:
+        return 0, {}
+    cells = situation.block.cells
+    broken = sum(isinstance(situation.value(cell), Error) for cell in cells)
+    return len(cells), {"sound": len(cells) - broken, "broken": broken}
+
+
+def _moved(card: Card) -> str:
+    columns, rows = moved_text(card.shift)
+    if not card.shift.columns and not card.shift.rows:
+        return "stays"
+    parts = [
+        said.replace(" columns", "")
+        .replace(" column", "")
+        .replace(" rows", "")
+        .replace(" row", "")
+        for said, steps in ((columns, card.shift.columns), (rows, card.shift.rows))
+        if steps
+    ]
+    return ", ".join(parts)
+
+
+def _occupied(fill: Fill) -> str:
+    """How many landings hold something else now, and which."""
+    cells = fill.overwritten()
+    others = fill.target.size - (1 if fill.target.holds(fill.source.first) else 0)
+    if not cells:
+        return "all empty or alike" if others else "the start alone"
+    named = ", ".join(cell.text for cell in cells[:_NAMED])
+    more = f" and {len(cells) - _NAMED:,} more" if len(cells) > _NAMED else ""
+    verb = "holds" if len(cells) == 1 else "hold"
+    return f"{len(cells):,} {verb} something else now: {named}{more}"
+
+
+def _tiles(situation: Situation) -> tuple[list[list[Tile]], str]:
+    """The landings around the one that is looked at, and a word if they are not all."""
+    if situation.rehearsing and situation.fill:
+        area, cells = situation.fill.target, None
+    elif situation.block:
+        area, cells = situation.block.area, set(situation.block.cells)
+    else:
+        return [], ""
+    here = situation.here
+    left = _first(here.column, area.left, area.right, TILE_COLUMNS)
+    top = _first(here.row, area.top, area.bottom, TILE_ROWS)
+    view = Area(
+        left, top, min(left + TILE_COLUMNS - 1, area.right), min(top + TILE_ROWS - 1, area.bottom)
+    )
+    tiles = [
+        [_tile(situation, Cell(column, row), cells) for column in range(view.left, view.right + 1)]
+        for row in range(view.top, view.bottom + 1)
+    ]
+    return tiles, "" if view == area else f"{view.text} of {area.text}"
+
+
+def _first(here: int, low: int, high: int, room: int) -> int:
+    return max(low, min(here - room // 2, high - room + 1))
+
+
+def _tile(situation: Situation, cell: Cell, cells: set[Cell] | None) -> Tile:
+    if cells is not None and cell not in cells:
+        return Tile(None, "gap", "")
+    value = situation.value(cell)
+    states = ["broken" if isinstance(value, Error) else "sound"]
+    if cell == situation.start:
+        states.append("start")
+    if cell == situation.here:
+        states.append("here")
+    says = f"{cell.text}: {shown(value, situation.sheet.look(cell))}"
+    return Tile(cell.text, " ".join(states), says)
+
+
+@dataclass(frozen=True)
+class Foot:
+    """The foot: where the selection is and what it comes to."""
+
+    where: str
+    facts: list[str]
+
+
+def foot(situation: Situation) -> Foot:
+    """The foot of a situation."""
+    name, selection = situation.sheet.name, situation.selection
+    if situation.rehearsing and situation.fill:
+        return Foot(f"{name}!{situation.fill.target.text}", ["rehearsal, nothing written yet"])
+    where = f"{name}!{selection.text}"
+    if selection.size == 1:
+        text = shown(situation.value(selection.first), situation.sheet.look(selection.first))
+        return Foot(where, [text[:80]] if text else [])
+    values = [value for _, value in situation.calculation.filled_values(name, selection)]
+    numbers = [value for value in values if isinstance(value, float)]
+    facts = [f"{len(values):,} filled"]
+    if numbers:
+        total = math.fsum(numbers)
+        facts += [
+            f"sum {shown(total)}",
+            f"average {shown(total / len(numbers))}",
+            f"{len(numbers):,} numbers",
+        ]
+    return Foot(where, facts)

@@ -1,0 +1,149 @@
+"""What the hands are at: the formula in question, its start, its landing, its block."""
+
+from __future__ import annotations
+
+from functools import cached_property
+
+from dreieck.core.address import Area, Cell
+from dreieck.core.calculate import Block, Calculation, block_at
+from dreieck.core.content import Content, Entry, Unreadable, typed_text
+from dreieck.core.exceptions import DreieckError
+from dreieck.core.fill import Fill, plan_fill
+from dreieck.core.formula import Mention, Shape, mentions
+from dreieck.core.look import PLAIN, Look, shown
+from dreieck.core.sheet import Sheet
+from dreieck.core.values import Value
+from dreieck.store import OpenWorkbook
+from dreieck.web.bench import Bench
+
+
+class Situation:
+    """One page's state, looked up in its workbook. Raises DreieckError for unusable state."""
+
+    def __init__(self, opened: OpenWorkbook, sheet_id: int, bench: Bench) -> None:
+        self.opened = opened
+        self.workbook = opened.workbook
+        self.sheet: Sheet = self.workbook.sheet_by_id(sheet_id)
+        self.bench = bench
+        self.selection = bench.selection
+        self.active = bench.active
+        self.written: Entry | None = None
+        self.fill: Fill | None = None
+        self.refusal: str | None = None
+        try:
+            self._plan()
+        except DreieckError as error:
+            self.refusal = str(error)
+
+    def _plan(self) -> None:
+        """Understand what is written, and plan the rehearsal; writing is one of one cell."""
+        bench = self.bench
+        if self.writing:
+            self.written = self.workbook.read_entry(bench.text or "", self.writing_cell)
+        if self.rehearsing:
+            source, target = Area.parse(bench.source), Area.parse(bench.target)
+        elif self.writing:
+            source = target = Area.of(self.writing_cell)
+        else:
+            return
+        contents = {self.writing_cell: self.written.content} if self.written else {}
+        if self.rehearsing or contents[self.writing_cell] is not None:
+            self.fill = plan_fill(self.workbook, self.sheet.id, source, target, contents)
+
+    @property
+    def writing(self) -> bool:
+        """Whether something is being written."""
+        return self.bench.text is not None
+
+    @property
+    def rehearsing(self) -> bool:
+        """Whether a fill is rehearsed."""
+        return bool(self.bench.target)
+
+    @cached_property
+    def writing_cell(self) -> Cell:
+        """The cell that is written into."""
+        return Cell.parse(self.bench.writing) if self.bench.writing else self.active
+
+    @cached_property
+    def calculation(self) -> Calculation:
+        """The values as they are, or as they would be with what is written or rehearsed."""
+        return Calculation(self.fill.grid()) if self.fill else self.opened.calculation
+
+    @cached_property
+    def block(self) -> Block | None:
+        """The block of the selected cell, unless something is written or rehearsed."""
+        if self.writing or self.rehearsing:
+            return None
+        return block_at(self.sheet, self.active)
+
+    @cached_property
+    def start(self) -> Cell:
+        """The start of the fill or block in question."""
+        if self.rehearsing and self.fill:
+            return self.fill.start_of(self.here)
+        if self.block:
+            return self.block.start
+        return self.writing_cell if self.writing else self.active
+
+    @cached_property
+    def here(self) -> Cell:
+        """The landing in question: the one that is looked at, or the far corner."""
+        if self.rehearsing and self.fill:
+            if self.bench.landing and self.fill.target.holds(Cell.parse(self.bench.landing)):
+                return Cell.parse(self.bench.landing)
+            return self.far_corner
+        return self.writing_cell if self.writing else self.active
+
+    @cached_property
+    def far_corner(self) -> Cell:
+        """The corner of the rehearsed area that is farthest from the source."""
+        assert self.fill
+        source, target = self.fill.source, self.fill.target
+        column = target.left if target.left < source.left else target.right
+        return Cell(column, target.top if target.top < source.top else target.bottom)
+
+    @cached_property
+    def shape(self) -> Shape | None:
+        """The formula in question."""
+        content = self.content_at(self.start)
+        return content if isinstance(content, Shape) else None
+
+    def content_at(self, cell: Cell) -> Content | None:
+        """What a cell of the sheet holds, or would hold."""
+        return self.calculation.grid.content(self.sheet.name, cell)
+
+    @cached_property
+    def desk_cell(self) -> Cell:
+        """The cell whose entry stands on the desk."""
+        return self.start if self.rehearsing else self.here
+
+    @cached_property
+    def desk_text(self) -> str:
+        """The entry on the desk, as it would be typed."""
+        if self.bench.text is not None:
+            return self.bench.text
+        return typed_text(
+            self.content_at(self.desk_cell), self.desk_cell, self.sheet.look(self.desk_cell)
+        )
+
+    @cached_property
+    def mentions(self) -> list[Mention]:
+        """The references written on the desk."""
+        cell = self.writing_cell if self.writing else self.desk_cell
+        return mentions(self.desk_text, cell)
+
+    def value(self, cell: Cell, sheet: str | None = None) -> Value:
+        """The value of a cell, or what it would be."""
+        return self.calculation.value(sheet or self.sheet.name, cell)
+
+    def shown_value(self, cell: Cell, sheet: str | None = None) -> str:
+        """The value of a cell as text; ``empty`` where there is none."""
+        name = sheet or self.sheet.name
+        if not self.workbook.has_sheet(name):
+            return "no such sheet"
+        look: Look = self.workbook.sheet(name).look(cell)
+        content = self.calculation.grid.content(name, cell)
+        if isinstance(content, Unreadable):
+            return "unreadable"
+        return shown(self.value(cell, name), look or PLAIN, 14) or "empty"

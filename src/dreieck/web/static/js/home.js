@@ -1,0 +1,10 @@
+// Opens the question dialog when its text has arrived, and closes it when it is answered.
+const question = document.getElementById("question");
+
+document.body.addEventListener("htmx:afterSwap", (event) => {
+  if (event.target === question) question.showModal();
+  else question.close();
+});
+question.addEventListener("click", (event) => {
+  if (event.target.closest("[data-close]")) question.close();
+});

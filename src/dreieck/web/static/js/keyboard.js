@@ -1,0 +1,130 @@
+// Keys: what each of them asks for. Which keys there are is told by the page.
+import { address, cell, moved } from "./address.js";
+import { act, scene, set, show, state } from "./exchange.js";
+import { grid } from "./grid.js";
+import { drawOverlay } from "./overlay.js";
+import { desk, discard, inCell, keep, write, writingNow } from "./writing.js";
+
+const ARROWS = { ArrowLeft: [-1, 0], ArrowRight: [1, 0], ArrowUp: [0, -1], ArrowDown: [0, 1] };
+const KEYS = JSON.parse(document.getElementById("bench").dataset.keys);
+const goTo = document.getElementById("address");
+let tabbedFrom = null;
+
+const ACTIONS = {
+  "write": () => write(desk),
+  "lock-column": () => act("lock", { axis: "column" }),
+  "lock-row": () => act("lock", { axis: "row" }),
+  "next-landing": () => act("walk", { rows: 1 }),
+  "previous-landing": () => act("walk", { rows: -1 }),
+  "next-view": () => nextView(),
+  "go-to": () => goTo.select(),
+  "undo": () => act("undo"),
+  "redo": () => act("redo"),
+};
+
+function pressed(event) {
+  if (event.isComposing || event.defaultPrevented) return;
+  const here = document.activeElement;
+  const ours = here === desk || here === inCell || here === document.body || here.closest("#panel, .desk, .above-grid");
+  if (!ours || here === goTo || document.querySelector("dialog[open]")) return;
+  const modifiers = [event.ctrlKey || event.metaKey ? "ctrl" : "", event.altKey ? "alt" : "", event.shiftKey ? "shift" : ""].filter(Boolean).join(" ");
+  const key = KEYS.find((each) => each.code === event.code && each.modifiers === modifiers);
+  // While an entry is written, its own undo is the browser's.
+  if (key && !(writingNow() && ["undo", "redo"].includes(key.action) && !state.target)) done(event, ACTIONS[key.action]);
+  else if (event.key in ARROWS) arrow(event, ARROWS[event.key], modifiers);
+  else if (here.tagName === "INPUT" || here === document.body) other(event, here);
+}
+
+function arrow(event, [columns, rows], modifiers) {
+  if (modifiers === "alt") return done(event, () => act("stretch", { columns, rows }));
+  if (writingNow() || state.target || document.activeElement.closest("#panel input")) return;
+  const widen = modifiers.includes("shift");
+  if (modifiers.startsWith("ctrl")) return done(event, () => act("jump", { columns, rows, widen }));
+  if (modifiers === "" || modifiers === "shift") done(event, () => go(columns, rows, widen));
+}
+
+function other(event, here) {
+  const { key, shiftKey } = event;
+  if (here.closest("#panel")) return;
+  if (key === "Enter" && state.target) done(event, () => act("land"));
+  else if (key === "Escape") done(event, escape);
+  else if (key === "Enter") done(event, () => enter(shiftKey ? "up" : "down"));
+  else if (key === "Tab") done(event, () => tab(shiftKey ? "left" : "right"));
+  else if (writingNow() || state.target) return;
+  else if (key === "Delete" || key === "Backspace") done(event, () => act("clear"));
+  else if (key === "PageDown" || key === "PageUp") done(event, () => page(key === "PageDown" ? 1 : -1, shiftKey));
+  else if (key === "Home") done(event, () => (event.ctrlKey ? act("go-to", { to: "A1" }) : go(1 - cell(state.focus)[0], 0, shiftKey)));
+  else if (key === "?") done(event, help);
+}
+
+function done(event, action) {
+  event.preventDefault();
+  action();
+}
+
+function escape() {
+  if (state.target) act("drop");
+  else if (writingNow()) discard();
+  else if (state.anchor !== state.focus) go(0, 0, false);
+}
+
+function enter(move) {
+  const back = tabbedFrom !== null && move === "down" ? tabbedFrom : null;
+  tabbedFrom = null;
+  keep(move);
+  if (back) set({ anchor: address([back, cell(state.anchor)[1]]) });
+  step(move);
+}
+
+function tab(move) {
+  tabbedFrom ??= cell(state.writing || state.anchor)[0];
+  keep(move);
+  step(move);
+}
+
+// The selection moves at once; the server has been told the same.
+function step(move) {
+  const [columns, rows] = { down: [0, 1], up: [0, -1], right: [1, 0], left: [-1, 0] }[move];
+  const next = address(moved(cell(state.anchor), columns, rows));
+  set({ anchor: next, focus: next, step: "" });
+  show({ reveal: next });
+}
+
+function go(columns, rows, widen) {
+  tabbedFrom = null;
+  const next = address(moved(cell(widen ? state.focus : state.anchor), columns, rows));
+  set(widen ? { focus: next } : { anchor: next, focus: next, step: "" });
+  drawOverlay();
+  show({ reveal: next });
+}
+
+function page(direction, widen) {
+  const rows = Math.floor(grid.clientHeight / scene.row_height) - 2;
+  go(0, direction * rows, widen);
+}
+
+export function nextView() {
+  const views = ["values", "formulas", "both"];
+  setView(views[(views.indexOf(state.view) + 1) % views.length]);
+}
+
+export function setView(view) {
+  set({ view });
+  for (const button of document.querySelectorAll("[data-view]")) button.setAttribute("aria-checked", String(button.dataset.view === view));
+  show({ reveal: state.anchor });
+}
+
+export async function help() {
+  const dialog = document.getElementById("help");
+  await htmx.ajax("GET", "/help/keys", { target: dialog, swap: "innerHTML" });
+  dialog.showModal();
+}
+
+goTo.addEventListener("keydown", (event) => {
+  if (event.key === "Enter") act("go-to", { to: goTo.value.trim() });
+  else if (event.key === "Escape") goTo.value = state.anchor;
+  else return;
+  event.preventDefault();
+  inCell.focus();
+});
+document.addEventListener("keydown", pressed);

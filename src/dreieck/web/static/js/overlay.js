@@ -1,0 +1,97 @@
+// Draws over the grid: rails, the figures between start and landing, the selection, the grip.
+import { area, cell, span } from "./address.js";
+import { scene, state } from "./exchange.js";
+import { HEAD_HEIGHT, HEAD_WIDTH, box, grid } from "./grid.js";
+
+const svg = grid.querySelector(".overlay");
+
+export function drawOverlay() {
+  const body = element("g", { "clip-path": "url(#below-headings)" });
+  svg.replaceChildren(clip(), body);
+  for (const tie of scene.ties) drawTie(body, tie);
+  if (scene.block && !scene.rehearsed) outline(body, scene.block, "block");
+  if (scene.rehearsed) outline(body, scene.rehearsed, "rehearsal");
+  for (const frame of scene.frames) drawFrame(body, frame);
+  const chosen = span(cell(state.anchor), cell(state.focus));
+  if (state.anchor !== state.focus && !scene.rehearsed) outline(body, chosen, "area");
+  if (scene.start && (scene.rehearsed || scene.block)) outline(body, [...scene.start, ...scene.start], "origin");
+  const here = scene.rehearsed && scene.here ? [...scene.here, ...scene.here] : chosen;
+  outline(body, here, "chosen");
+  if (scene.ties.length) for (const point of [scene.start, scene.here]) dot(body, point);
+  for (const frame of scene.frames) drawLetter(body, frame);
+  drawGrip(body, scene.rehearsed ?? (state.writing ? area(state.writing) : chosen));
+}
+
+function drawTie(body, tie) {
+  const points = [tie.start, corner(tie.start_reads), corner(tie.here_reads), tie.here].map(low);
+  const group = element("g", { class: `c${tie.colour}` });
+  group.append(element("polygon", { class: "figure", points: points.map((point) => point.join(",")).join(" ") }));
+  group.append(line(points[0], points[1], "old"), line(points[3], points[2], "new"));
+  body.append(group);
+}
+
+function drawFrame(body, frame) {
+  const { x, y, width, height } = box(frame.area);
+  const [left, top, right, bottom] = [x + 2, y + 2, x + width - 2, y + height - 2];
+  const edges = [[[left, top], [left, bottom]], [[left, top], [right, top]], [[right, top], [right, bottom]], [[left, bottom], [right, bottom]]];
+  const group = element("g", { class: `c${frame.colour}${frame.at_start ? " at-start" : ""}` });
+  edges.forEach(([from, to], index) => group.append(line(from, to, frame.solid[index] ? "solid" : "free")));
+  body.append(group);
+}
+
+function drawLetter(body, frame) {
+  if (frame.at_start) return;
+  const { x, y } = box(frame.area);
+  const letter = element("g", { class: `letter c${frame.colour}` });
+  // Frames over the same cell show their letters one below the other.
+  const same = scene.frames.filter((other) => !other.at_start && String(other.area) === String(frame.area));
+  const shift = same.indexOf(frame) * 15;
+  letter.append(element("circle", { cx: x + 3 + shift, cy: y + 14, r: 7.5 }));
+  const text = element("text", { x: x + 3 + shift, y: y + 18 });
+  text.textContent = frame.tag;
+  letter.append(text);
+  body.append(letter);
+}
+
+function drawGrip(body, held) {
+  const { x, y, width, height } = box(held);
+  const [right, bottom] = [x + width + 2, y + height + 2];
+  body.append(element("rect", { class: "grip-reach", x: right - 4, y: bottom - 4, width: 24, height: 24 }));
+  body.append(element("path", { class: "grip", d: `M${right} ${bottom}h15l-15 15z` }));
+}
+
+function outline(body, held, name) {
+  const { x, y, width, height } = box(held);
+  body.append(element("rect", { class: name, x: x + 1, y: y + 1, width: Math.max(width - 2, 1), height: Math.max(height - 2, 1) }));
+}
+
+function dot(body, point) {
+  const [cx, cy] = low(point);
+  body.append(element("circle", { class: "dot", cx, cy, r: 3.5 }));
+}
+
+function corner([left, top]) {
+  return [left, top];
+}
+
+// Lines run low in the cells, below the numbers.
+function low([column, row]) {
+  const { x, y, height } = box([column, row, column, row]);
+  return [x + 16, y + height - 5];
+}
+
+function line([x1, y1], [x2, y2], name) {
+  return element("line", { class: name, x1, y1, x2, y2 });
+}
+
+function clip() {
+  const path = element("clipPath", { id: "below-headings" });
+  path.append(element("rect", { x: HEAD_WIDTH - 9, y: HEAD_HEIGHT - 1, width: grid.clientWidth, height: grid.clientHeight }));
+  return path;
+}
+
+function element(name, attributes) {
+  const made = document.createElementNS("http://www.w3.org/2000/svg", name);
+  for (const [key, value] of Object.entries(attributes)) made.setAttribute(key, value);
+  return made;
+}

@@ -1,0 +1,83 @@
+// The pointer on the grid: selecting, pulling the grip, scrolling.
+import { address, area, areaText, cell, span } from "./address.js";
+import { act, scene, set, show, state, tell } from "./exchange.js";
+import { grid, under } from "./grid.js";
+import { drawOverlay } from "./overlay.js";
+import { inCell, keep, write, writingNow } from "./writing.js";
+
+let hold = null;
+let drift = 0;
+
+grid.addEventListener("pointerdown", (event) => {
+  if (event.button !== 0 || event.target === inCell || event.target.closest(".scroll")) return;
+  event.preventDefault();
+  grid.setPointerCapture(event.pointerId);
+  const at = under(event);
+  if (event.target.closest(".grip, .grip-reach")) return startPull();
+  if (state.target) return choose(at);
+  if (writingNow()) keep("");
+  inCell.focus();
+  startSelect(at, event.shiftKey);
+});
+
+grid.addEventListener("pointermove", (event) => {
+  if (!hold) return;
+  const at = under(event);
+  clearInterval(drift);
+  if (at.beyond.some(Boolean)) drift = setInterval(() => scroll(at, event), 70);
+  hold(at);
+});
+
+for (const name of ["pointerup", "pointercancel"]) {
+  grid.addEventListener(name, () => {
+    clearInterval(drift);
+    hold = null;
+    inCell.focus();
+  });
+}
+
+grid.addEventListener("dblclick", (event) => {
+  if (!state.target && under(event).part === "cells") write(inCell);
+});
+
+function startSelect({ cell: at, part }, widen) {
+  const from = widen ? cell(state.anchor) : at;
+  const whole = ([column, row]) => (part === "columns" ? [column, 1000000] : part === "rows" ? [18278, row] : part === "corner" ? [18278, 1000000] : [column, row]);
+  const first = ([column, row]) => (part === "columns" ? [column, 1] : part === "rows" ? [1, row] : part === "corner" ? [1, 1] : [column, row]);
+  hold = ({ cell: to }) => {
+    const [left, top, right, bottom] = part === "cells" ? [...from, ...to] : span(first(from), first(to));
+    const focus = part === "cells" ? [right, bottom] : whole([right, bottom]);
+    if (state.anchor === address([left, top]) && state.focus === address(focus)) return;
+    set({ anchor: address([left, top]), focus: address(focus), landing: "", step: "" });
+    drawOverlay();
+    show();
+  };
+  hold({ cell: at });
+}
+
+function startPull() {
+  const source = state.source || state.writing || areaText(span(cell(state.anchor), cell(state.focus)));
+  const [left, top, right, bottom] = area(source);
+  hold = ({ cell: [column, row] }) => {
+    const target = areaText([Math.min(left, column), Math.min(top, row), Math.max(right, column), Math.max(bottom, row)]);
+    if (target === state.target) return;
+    set({ source, target, landing: "", step: "" });
+    show();
+  };
+}
+
+// While a fill is rehearsed, a click looks at one landing.
+function choose({ cell: at, part }) {
+  const [left, top, right, bottom] = scene.rehearsed ?? area(state.target);
+  const isLanding = part === "cells" && at[0] >= left && at[0] <= right && at[1] >= top && at[1] <= bottom;
+  if (isLanding) act("look-at", { to: address(at) });
+  else tell("A fill is being rehearsed. Land it with Enter or drop it with Esc; a click inside it looks at one landing.");
+}
+
+function scroll(at, event) {
+  set({
+    left: Math.min(Math.max(state.left + at.beyond[0], 1), 18278),
+    top: Math.min(Math.max(state.top + at.beyond[1], 1), 1000000),
+  });
+  show().then(() => hold?.(under(event)));
+}

@@ -1,0 +1,106 @@
+// The two places where an entry is written, the desk and the cell, kept in step.
+import { address, area } from "./address.js";
+import { actNow, scene, set, show, state } from "./exchange.js";
+import { box } from "./grid.js";
+
+export const desk = document.getElementById("desk-line");
+export const inCell = document.getElementById("cell-line");
+const chips = document.querySelector(".line-chips");
+const buttons = document.querySelectorAll(".line-button");
+
+export function writingNow() {
+  return state.text !== null;
+}
+
+// Opens the entry of the selected cell for writing, at the desk or in the cell.
+export function write(place = desk) {
+  if (state.target || writingNow()) return place.focus();
+  const text = scene.text;
+  set({ writing: state.anchor, text, caret: text.length, flipped: false, step: "" });
+  place.value = text;
+  place.focus();
+  place.setSelectionRange(text.length, text.length);
+  drawWriting();
+  show();
+}
+
+export function keep(move) {
+  const sent = actNow("enter", { move });
+  set({ writing: "", text: null, caret: 0, flipped: false });
+  inCell.focus();
+  return sent;
+}
+
+export function discard() {
+  set({ writing: "", text: null, caret: 0, flipped: false });
+  inCell.focus();
+  drawWriting();
+  show();
+}
+
+// Brings both places, the chips and the buttons in step with the state.
+export function drawWriting() {
+  const text = state.text ?? scene.text;
+  for (const place of [desk, inCell]) {
+    const wanted = place === inCell && !writingNow() ? "" : text;
+    if (place.value === wanted) continue;
+    place.value = wanted;
+    if (document.activeElement === place && writingNow()) place.setSelectionRange(state.caret, state.caret);
+  }
+  for (const button of buttons) button.hidden = !writingNow();
+  drawChips(text);
+  placeInCell(text);
+}
+
+function placeInCell(text) {
+  const { x, y, width, height } = box(area(state.writing || state.anchor));
+  const open = writingNow() && !state.flipped;
+  inCell.classList.toggle("open", open);
+  Object.assign(inCell.style, {
+    left: `${x}px`, top: `${y}px`, height: `${height}px`,
+    width: `${open ? Math.max(width, text.length * 8 + 24) : width}px`,
+  });
+  inCell.setAttribute("aria-label", `Entry of ${state.writing || state.anchor}`);
+}
+
+function drawChips(text) {
+  const pieces = [];
+  let end = 0;
+  for (const chip of scene.text === text ? scene.chips : []) {
+    const mark = document.createElement("span");
+    mark.className = `c${chip.colour}`;
+    mark.textContent = text.slice(chip.start, chip.end);
+    pieces.push(text.slice(end, chip.start), mark);
+    end = chip.end;
+  }
+  chips.replaceChildren(...pieces, text.slice(end));
+  follow();
+}
+
+function follow() {
+  chips.style.transform = `translateX(${-desk.scrollLeft}px)`;
+}
+
+function typed(event) {
+  const place = event.target;
+  if (!writingNow()) set({ writing: state.anchor, flipped: false, step: "" });
+  set({ text: place.value, caret: place.selectionStart });
+  drawWriting();
+  show();
+}
+
+function caretMoved(event) {
+  if (!writingNow() || event.target.selectionStart === state.caret) return;
+  set({ caret: event.target.selectionStart });
+}
+
+for (const place of [desk, inCell]) {
+  place.addEventListener("input", typed);
+  for (const name of ["keyup", "pointerup", "select"]) place.addEventListener(name, caretMoved);
+}
+desk.addEventListener("scroll", follow);
+desk.addEventListener("focus", () => { if (!writingNow() && !state.target) write(desk); });
+
+export function selectOnly(cell) {
+  set({ anchor: address(cell), focus: address(cell), landing: "", step: "" });
+}

@@ -1,0 +1,71 @@
+import json
+import os
+import socket
+import subprocess
+import sys
+import time
+import urllib.request
+
+import pytest
+
+
+def run(*arguments):
+    return subprocess.run(
+        [sys.executable, "-m", "dreieck.cli.main", *arguments],
+        capture_output=True, text=True, timeout=60, check=False,
+    )  # fmt: skip
+
+
+def test_shift_prints_a_table_of_landings():
+    done = run("shift", "=$B5*C$4", "--from", "C5", "--to", "C5:F10")
+    lines = done.stdout.splitlines()
+    assert done.returncode == 0 and len(lines) == 1 + 24 * 2
+    assert lines[0].split() == ["landing", "formula", "start", "here", "moved", "locked"]
+    assert "E8       =$B8*E$4   a  $B5    $B8   +0 columns, +3 rows  column" in lines
+
+
+def test_shift_prints_the_same_as_json():
+    done = run("shift", "=SUM($B$4:B4)", "--from", "C4", "--to", "C5", "--json")
+    (landing,) = json.loads(done.stdout)["landings"]
+    assert landing["formula"] == "=SUM($B$4:B5)"
+    assert [corner["rows"] for corner in landing["references"][0]["corners"]] == [0, 1]
+    table = run("shift", "=SUM($B$4:B4)", "--from", "C4", "--to", "C5").stdout
+    assert "first corner column and row, last nothing" in table
+
+
+@pytest.mark.parametrize(
+    ("arguments", "says"),
+    [
+        (("shift", "=B5*", "--from", "C5", "--to", "C6"), "ends too early"),
+        (("shift", "=B5", "--from", "C5", "--to", "huts"), "not an area"),
+        (("serve", "--port", "8799", "--data", "/dev/null/x.db"), "cannot be"),
+        (("serve", "--port", "1", "--host", "192.0.2.1"), "Choose another one with --port"),
+    ],
+)
+def test_unusable_input_is_told_on_standard_error(arguments, says):
+    done = run(*arguments)
+    assert done.returncode == 2 and says in done.stderr and done.stdout == ""
+
+
+def test_serve_prints_an_address_that_works_and_stops_cleanly(tmp_path):
+    with socket.socket() as probe:
+        probe.bind(("127.0.0.1", 0))
+        port = str(probe.getsockname()[1])
+    served = ("serve", "--demo", "--port", port, "--data", str(tmp_path / "data.db"))
+    server = subprocess.Popen(
+        [sys.executable, "-m", "dreieck.cli.main", *served],
+        stdout=subprocess.PIPE, text=True, env={**os.environ, "PYTHONUNBUFFERED": "1"},
+    )  # fmt: skip
+    address = server.stdout.readline().split()[-1]
+    for _ in range(100):
+        try:
+            page = urllib.request.urlopen(address).read().decode()
+            break
+        except OSError:
+            time.sleep(0.1)
+    assert "Loads" in page and "Hut supplies" in page
+    again = run(*served)
+    assert again.returncode == 2 and f"Port {port} on 127.0.0.1 is in use" in again.stderr
+    server.terminate()
+    server.stdout.close()
+    assert server.wait(timeout=20) in (0, -15)

@@ -1,0 +1,54 @@
+import pytest
+from tables import LOADS, workbook
+
+from dreieck.core.address import Cell
+from dreieck.core.reading import reading
+from dreieck.core.values import Place
+
+
+def said(formula, at="D6", **more):
+    made = workbook(
+        Loads={**LOADS, **more, at: formula}, Prices={"A3": "Carrying price", "B3": "1.8"}
+    )
+    cell = Cell.parse(at)
+    phrases = reading(made, Place("Loads", cell), made.content("Loads", cell))
+    return " ".join(phrase.text for phrase in phrases)
+
+
+@pytest.mark.parametrize(
+    ("formula", "words"),
+    [
+        (
+            "=$B6*D$4",
+            "Lentils, kg a guest-night (always column B, this row)"
+            " × Guest-nights, Larch (this column, always row 4)",
+        ),
+        ("=C6", "Lentils, Kestrel (the cell to the left)"),
+        ("=B4", "Guest-nights, kg a guest-night (the cell 2 up and 2 left)"),
+        ("=$G$1", "Load for the first week, kg (always G1)"),
+        ("=Prices!$B$3*2", "Carrying price (always B3 on Prices) × 2"),
+        (
+            "=SUM(B$5:B6)",
+            "the sum of kg a guest-night, Flour to Lentils"
+            " (the column 2 left, from always row 5 to this row)",
+        ),
+        (
+            "=IF(D4>300,D4,0)",
+            "if Guest-nights, Larch (the cell 2 up) is more than 300 ,"
+            " then Guest-nights, Larch (the cell 2 up) , else 0",
+        ),
+        ("=ROUND(-B6%,1)", "minus Lentils, kg a guest-night (the cell 2 left) percent"
+                           " , rounded to 1 decimals"),
+        ("=SUM(B:B)", "the sum of kg a guest-night (the column 2 left, the whole column)"),
+        ('=A6&""&nights', "“Lentils” (the cell 3 left) joined with no text joined with nights"),
+        ("=NOSUCH(#REF!,TRUE)", "NOSUCH of a lost reference and true"),
+        ("=Nowhere!B4", "a lost reference"),
+    ],
+)  # fmt: skip
+def test_formulas_in_words(formula, words):
+    assert said(formula) == words
+
+
+def test_a_heading_far_above_is_found():
+    column = {f"H{row}": "1" for row in range(2, 40)}
+    assert said("=H39", H1="Nights", **column).startswith("Nights (")

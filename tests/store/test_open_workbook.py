@@ -1,0 +1,169 @@
+"""Actions are kept whole or not at all, and can be taken back after a restart."""
+
+import os
+import signal
+import subprocess
+import sys
+
+import pytest
+from formulas import near_cells, near_formulas
+from hypothesis import HealthCheck, given, settings
+from hypothesis import strategies as st
+from sqlalchemy import event
+
+from dreieck.core.address import Area, Cell
+from dreieck.core.content import typed_text
+from dreieck.core.edits import SetCells
+from dreieck.core.fill import plan_fill
+from dreieck.core.look import PLAIN, Look
+from dreieck.store import Database, Library, NewSheet, OutOfDate, StoreError
+
+A1, A2 = Cell(1, 1), Cell(1, 2)
+
+
+def enter(opened, address, text, look=PLAIN, revision=None):
+    cell = Cell.parse(address)
+    content = opened.workbook.read_entry(text, cell).content
+    edit = SetCells(opened.workbook.sheets[0].id, {cell: (content, look)})
+    opened.change(f"entry in {address}", [edit], opened.revision if revision is None else revision)
+
+
+def entries(opened):
+    sheet = opened.workbook.sheets[0]
+    used = sheet.used()
+    return {
+        cell.text: typed_text(content, cell)
+        for cell, content in (sheet.filled(used) if used else ())
+    }
+
+
+def reopened(library, path, id):
+    library.close()
+    again = Library(Database(path))
+    return again, again.open(id)
+
+
+def test_actions_survive_a_restart_and_are_taken_back_and_made_again(library, path):
+    id = library.create("Loads")
+    opened = library.open(id)
+    enter(opened, "C4", "420", Look("grouped", 1, "input"))
+    enter(opened, "B5", "=SUM(C$4:C4")
+    enter(opened, "B6", "=B5*")
+    fill = plan_fill(
+        opened.workbook, opened.workbook.sheets[0].id, Area.parse("B5"), Area.parse("B5:D6")
+    )
+    opened.change("fill of B5:D6", [fill.edit()], opened.revision)
+    before = entries(opened)
+    library, opened = reopened(library, path, id)
+    assert entries(opened) == before == {
+        "C4": "420", "B5": "=SUM(C$4:C4)", "C5": "=SUM(D$4:D4)", "D5": "=SUM(E$4:E4)",
+        "B6": "=SUM(C$4:C5)", "C6": "=SUM(D$4:D5)", "D6": "=SUM(E$4:E5)",
+    }  # fmt: skip
+    sheet = opened.workbook.sheets[0]
+    assert sheet.content(Cell.parse("B5")) is sheet.content(Cell.parse("D6"))
+    assert opened.undo(opened.revision) == "fill of B5:D6"
+    assert entries(opened) == {"C4": "420", "B5": "=SUM(C$4:C4)", "B6": "=B5*"}
+    library, opened = reopened(library, path, id)
+    assert opened.redo(opened.revision) == "fill of B5:D6"
+    assert entries(opened) == before
+    for label in ("fill of B5:D6", "entry in B6", "entry in B5", "entry in C4", None):
+        assert opened.undo(opened.revision) == label
+    assert entries(opened) == {} and sheet.looks == {Cell.parse("C4"): Look("grouped", 1, "input")}
+    library.close()
+
+
+def test_a_new_action_ends_what_could_be_made_again(library):
+    opened = library.open(library.create("Loads"))
+    enter(opened, "A1", "1")
+    enter(opened, "A1", "2")
+    opened.undo(opened.revision)
+    assert opened.history() == ("entry in A1", "entry in A1")
+    enter(opened, "A2", "3")
+    assert opened.redo(opened.revision) is None
+    assert opened.history() == ("entry in A2", None)
+
+
+def test_an_edit_for_an_older_revision_is_refused(library):
+    opened = library.open(library.create("Loads"))
+    shown = opened.revision
+    enter(opened, "A1", "1")
+    for edit in (lambda: enter(opened, "A1", "2", revision=shown), lambda: opened.undo(shown)):
+        with pytest.raises(OutOfDate, match="changed elsewhere"):
+            edit()
+    assert entries(opened) == {"A1": "1"}
+
+
+def test_a_change_that_cannot_be_kept_is_not_made(library):
+    opened = library.open(library.create("Loads"))
+    enter(opened, "A1", "1")
+    engine = opened._database.engine
+
+    def refuse(connection, cursor, statement, *_):
+        if statement.startswith("INSERT OR REPLACE"):
+            cursor.execute("INSERT INTO no_such_table VALUES (1)")
+
+    event.listen(engine, "before_cursor_execute", refuse)
+    with pytest.raises(StoreError, match="could not be kept"):
+        enter(opened, "A2", "=A1*2")
+    event.remove(engine, "before_cursor_execute", refuse)
+    assert entries(opened) == {"A1": "1"} and opened.history() == ("entry in A1", None)
+    enter(opened, "A2", "=A1*2")
+    assert opened.calculation.value("Sheet 1", A2) == 2.0
+
+
+@settings(max_examples=20, suppress_health_check=[HealthCheck.function_scoped_fixture])
+@given(st.lists(st.tuples(near_cells, near_formulas | st.text(max_size=5)), max_size=6))
+def test_any_history_goes_back_and_forth_and_reads_back_the_same(tmp_path_factory, typed):
+    path = tmp_path_factory.mktemp("history") / "data.db"
+    library = Library(Database(path))
+    id = library.create("Loads")
+    opened = library.open(id)
+    states = [entries(opened)]
+    for cell, text in typed:
+        enter(opened, cell.text, text)
+        states.append(entries(opened))
+    library, opened = reopened(library, path, id)
+    for state in reversed(states[:-1]):
+        opened.undo(opened.revision)
+        assert entries(opened) == state
+    for state in states[1:]:
+        opened.redo(opened.revision)
+        assert entries(opened) == state
+    library.close()
+
+
+_TYPIST = """
+import sys
+from pathlib import Path
+from dreieck.core.address import Cell
+from dreieck.core.edits import SetCells
+from dreieck.core.look import PLAIN
+from dreieck.store import Database, Library
+library = Library(Database(Path(sys.argv[1])))
+opened = library.open(int(sys.argv[2]))
+for row in range(1, 100000):
+    edit = SetCells(opened.workbook.sheets[0].id, {Cell(1, row): (float(row), PLAIN)})
+    opened.change(f"entry in A{row}", [edit], opened.revision)
+    print(row, flush=True)
+"""
+
+
+def test_a_killed_server_loses_nothing_that_was_acknowledged(library, path):
+    id = library.create("Loads", [NewSheet("Loads")])
+    library.close()
+    typist = subprocess.Popen(
+        [sys.executable, "-c", _TYPIST, str(path), str(id)], stdout=subprocess.PIPE, text=True
+    )
+    for _ in range(20):
+        acknowledged = int(typist.stdout.readline())
+    os.kill(typist.pid, signal.SIGKILL)
+    acknowledged = max([acknowledged, *map(int, typist.stdout.read().split())])
+    typist.stdout.close()
+    typist.wait()
+    again = Library(Database(path))
+    opened = again.open(id)
+    kept = entries(opened)
+    assert len(kept) >= acknowledged
+    assert kept == {f"A{row}": str(row) for row in range(1, len(kept) + 1)}
+    assert opened.undo(opened.revision) == f"entry in A{len(kept)}"
+    again.close()

@@ -1,0 +1,233 @@
+"""The actions of the workbench over HTTP, on the demo's sheet Loads."""
+
+import pytest
+
+
+def holds(page, index):
+    """What is chosen on the switches of a card."""
+    card = page.html.split('aria-label="Reference')[index + 1].split("</section>")[0]
+    return [
+        piece.split('data-hold="')[1].split('"')[0]
+        for piece in card.split("<button")[1:]
+        if 'aria-checked="true"' in piece
+    ]
+
+
+def test_the_first_scene_shows_the_sheet(client, page):
+    assert client.get("/workbooks/1", follow_redirects=False).headers["location"].endswith("/2")
+    html = client.get("/workbooks/1/sheets/2").text
+    assert "Hut supplies" in html and 'aria-current="page">Loads' in html
+    assert page.shown("A5", "B5", "C5", "F10", "A11") == ["Flour", "0.12", "50.4", "5.9", None]
+
+
+def test_writing_shows_cards_rails_and_what_it_would_give(page):
+    page.write("C5", "=$B5*C$4")
+    assert "would give 50.4" in page.text
+    assert "Flour, kg a guest-night (always column B, this row) ×" in page.text
+    assert (holds(page, 0), holds(page, 1)) == (["stays", "moves"], ["moves", "stays"])
+    assert [(f["tag"], f["area"], f["solid"]) for f in page.scene["frames"]] == [
+        ("a", [2, 5, 2, 5], [True, False, True, False]),
+        ("b", [3, 4, 3, 4], [False, True, False, True]),
+    ]
+    assert [(c["start"], c["end"]) for c in page.scene["chips"]] == [(1, 4), (5, 8)]
+
+
+def test_switches_keys_and_typed_locks_stay_in_step(page):
+    page.write("C5", "=B5*C4+")
+    page.act("lock", index=0, axis="column", hold="stays")
+    assert page.state["text"] == "=$B5*C4+"
+    page.act("lock", axis="row", caret=6)
+    assert page.state["text"] == "=$B5*C$4+"
+    assert (holds(page, 0), holds(page, 1)) == (["stays", "moves"], ["moves", "stays"])
+    page.act("lock", axis="row")
+    assert page.state["text"] == "=$B5*C4+"
+    page.write("C5", "=SUM(B$4:B4)")
+    assert holds(page, 0) == ["moves", "first"]
+    page.act("lock", index=0, axis="column", hold="first")
+    assert page.state["text"] == "=SUM($B$4:B4)"
+
+
+def test_an_entry_is_kept_and_the_selection_moves(page):
+    page.enter("C4", "500", move="down")
+    assert page.state["anchor"] == "C5" and page.state["text"] is None
+    assert page.shown("C4", "C5", "C12") == ["500", "60.0", "305.0"]
+    page.enter("G5", "=SUM(C5:F5", move="right")
+    assert "G5: a closing bracket was missing" in page.notice
+    assert page.state["anchor"] == "H5"
+    page.enter("G6", "12.5%")
+    assert page.shown("G6") == ["12.5%"]
+
+
+def test_a_formula_that_cannot_be_read_is_kept_with_its_place_marked(page):
+    page.enter("G5", "=B5*)", move="down")
+    assert page.state["anchor"] == "G5"
+    assert page.shown("G5") == ["=B5*)"]
+    assert "=B5*<mark>)</mark>" in page.html
+    assert "a number, a reference, a function or a bracket is expected, not “)”" in page.text
+    page.enter("H5", "=G5+1")
+    assert page.shown("H5") == ["#NAME?"]
+
+
+def test_an_entry_too_long_is_refused_and_stays_in_the_hands(page):
+    page.enter("G5", "x" * 100_000)
+    assert "10,000 characters; this one has 100,000" in page.notice
+    assert len(page.state["text"]) == 100_000 and page.state["writing"] == "G5"
+
+
+def test_a_fill_is_rehearsed_walked_and_landed(page):
+    page.enter("C5", "=B5*C4")
+    page.act("rehearse", anchor="C5", focus="C5", to="C5:F10")
+    assert "24 landings" in page.text and "a landing" in page.text
+    assert "23 hold something else now: D5, E5, F5, C6, D6, E6 and 17 more" in page.text
+    assert page.shown("C5", "D5", "F5") == ["50.4", "14,112.0", "871274880"]
+    assert page.scene["here"] == [6, 10]
+    page.act("walk", rows=1)
+    assert page.state["landing"] == "C5"
+    page.act("walk", rows=-1)
+    assert page.state["landing"] == "F10"
+    page.act("lock", index=0, axis="column").act("lock", index=1, axis="row")
+    assert page.state["text"] == "=$B5*C$4" and page.shown("F10") == ["5.9"]
+    page.act("land")
+    assert "Landed in C5:F10, 24 cells" in page.notice
+    assert page.shown("C5", "F10") == ["50.4", "5.9"] and page.state["target"] == ""
+    page.act("undo")
+    assert "Taken back: fill of C5:F10" in page.notice
+
+
+def test_a_rehearsal_is_stretched_by_keys_and_dropped(page):
+    page.select("G5")
+    page.enter("G5", "=SUM(C5:F5)")
+    page.select("G5")
+    for _ in range(3):
+        page.act("stretch", rows=1)
+    assert page.state["target"] == "G5:G8" and page.shown("G8") == ["72.66"]
+    page.act("stretch", rows=-1)
+    assert "3 landings all empty or alike" in page.text
+    page.act("drop")
+    assert page.state["target"] == "" and page.shown("G6") == [None]
+
+
+def test_dropping_keeps_what_was_typed_but_not_what_a_switch_began(page):
+    page.write("G5", "=C5*2").act("stretch", rows=1).act("drop")
+    assert page.state["text"] == "=C5*2"
+    page.act("show", text=None, writing="")
+    page.select("C5").act("lock", index=0, axis="row", hold="stays")
+    assert page.state["target"] == "C5:F10" and page.state["text"] == "=$B$5*C$4"
+    page.act("drop")
+    assert page.state["text"] is None and page.shown("C6") == ["33.6"]
+
+
+def test_a_switch_at_any_landing_rehearses_the_whole_block(page):
+    page.select("E8").act("lock", index=1, axis="row", hold="moves")
+    assert (page.state["source"], page.state["target"]) == ("C5", "C5:F10")
+    assert page.state["text"] == "=$B5*C4" and page.scene["here"] == [5, 8]
+    page.act("land").select("D6")
+    assert page.scene["text"] == "=$B6*D5"
+
+
+def test_a_switch_in_a_lone_formula_is_kept_at_once(page):
+    page.enter("H9", "=B9").select("H9").act("lock", index=0, axis="column", hold="stays")
+    assert page.scene["text"] == "=$B9" and page.state["text"] is None
+    page.act("undo")
+    assert page.scene["text"] == "=B9"
+
+
+def test_any_landing_finds_its_block_its_start_and_its_moves(page):
+    page.select("E8")
+    assert page.scene["block"] == [3, 5, 6, 10] and page.scene["start"] == [3, 5]
+    assert "lands from C5" in page.text and "24 work out" in page.text
+    assert "$B5 $B8 3 down 0.06" in page.text and "C$4 E$4 2 right 315" in page.text
+    assert [tie["here_reads"] for tie in page.scene["ties"]] == [[2, 8, 2, 8], [5, 4, 5, 4]]
+    page.act("walk", rows=1)
+    assert page.state["anchor"] == "F8"
+
+
+def test_errors_in_a_block_are_counted(page):
+    page.enter("B8", "cheese")
+    page.select("E8")
+    assert "20 work out 4 show an error" in page.text
+    assert "tile broken here" in page.html
+
+
+def test_clearing_jumping_and_going_anywhere(page):
+    page.select("C5", "F10").act("clear")
+    assert page.shown("C5", "C4", "C12") == [None, "420", "0.0"]
+    page.select("A3").act("jump", rows=1)
+    assert page.state["anchor"] == "A10"
+    page.act("jump", rows=1, widen=True).act("jump", rows=1, widen=True)
+    assert (page.state["anchor"], page.state["focus"]) == ("A10", "A1000000")
+    assert page.state["top"] > 999_900
+    page.act("go-to", to="zzz999999")
+    assert page.scene["columns"][-1]["letters"] == "ZZZ"
+    page.act("go-to", to="A1000001")
+    assert "beyond the last row" in page.notice and page.state["anchor"] == "ZZZ999999"
+    page.act("go-to", to="B4:C9")
+    assert (page.state["anchor"], page.state["focus"]) == ("B4", "C9")
+
+
+def test_the_foot_sums_the_selection(page):
+    page.select("C4", "F5")
+    assert "Loads!C4:F5 8 filled sum 1356.32 average 169.54 8 numbers" in page.text
+
+
+@pytest.mark.parametrize(
+    ("to", "says"),
+    [
+        ("C5:D9999999", "beyond the last row"),
+        ("A1:ZZ2000", "1,404,000 cells"),
+        ("huts", "not an area"),
+    ],
+)
+def test_a_fill_that_cannot_be_is_told_and_nothing_changes(page, to, says):
+    page.select("C5").act("rehearse", to=to)
+    assert says in page.notice and page.state["target"] == ""
+
+
+def test_filling_from_nothing_is_told(page):
+    page.select("H5").act("stretch", rows=1)
+    assert "H5 is empty: there is nothing to fill with" in page.text
+    page.act("land")
+    assert "nothing to fill with" in page.notice
+
+
+def test_a_fill_to_the_edge_loses_the_part_that_falls_off(page):
+    page.enter("C5", "=B5*C$4").select("C5").act("rehearse", to="A5:C5")
+    assert page.shown("A5", "B5", "C5") == ["#REF!"] * 3
+    assert "#REF!" in page.text and "off the sheet" in page.text
+
+
+def test_two_pages_stay_in_step_or_say_that_one_is_older(client, page, second_page):
+    page.enter("C4", "500")
+    second_page.enter("C4", "600")
+    assert "changed elsewhere in the meantime" in second_page.notice
+    assert second_page.state["text"] == "600" and second_page.shown("C5") == ["72.0"]
+    second_page.act("enter")
+    assert second_page.notice == "" and second_page.shown("C4") == ["600"]
+    assert page.act("show").shown("C4") == ["600"]
+
+
+def test_undo_and_redo_tell_what_they_did(page):
+    page.act("undo")
+    assert page.notice == "There is nothing to undo."
+    page.enter("C4", "500").act("undo")
+    assert page.notice == "Taken back: entry in C4." and page.shown("C4") == ["420"]
+    page.act("redo")
+    assert page.notice == "Made again: entry in C4." and page.shown("C4") == ["500"]
+
+
+def test_what_is_typed_is_escaped(page):
+    page.enter("G5", '<img src=x onerror="1">').select("G5")
+    assert page.shown("G5") == ['<img src=x onerror="1">']
+    answer = page.client.post(page.address + "show", data={"anchor": "G5", "focus": "G5"}).text
+    assert "<img" not in answer
+
+
+def test_unusable_state_is_refused_in_words(client):
+    for data, status in (({"anchor": "nowhere"}, 422), ({"left": "-5"}, 422)):
+        answer = client.post(
+            "/workbooks/1/sheets/2/show", data=data, headers={"HX-Request": "true"}
+        )
+        assert answer.status_code == status and "Traceback" not in answer.text
+    assert client.post("/workbooks/1/sheets/99/show", data={"left": 1}).status_code == 404
+    assert client.post("/workbooks/1/sheets/2/dance", data={"left": 1}).status_code == 404
+    assert client.get("/workbooks/1/sheets/99").status_code == 404
