@@ -80,6 +80,7 @@ def enter(hands: Hands) -> str:
     wish.stop_writing()
     if entry.problem:
         wish.select(Area.of(cell))
+        wish.insists = True
         return ""
     _step(wish)
     if entry.brackets_added == 1:

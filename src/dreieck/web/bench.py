@@ -66,7 +66,10 @@ class Bench(BaseModel):
 
 
 class Wish(Bench):
-    """The state of a page together with what an action on it needs to know."""
+    """The state of a page together with what an action on it needs to know.
+
+    An action sets ``insists`` where the page must take the state that it led to.
+    """
 
     move: Literal["", "down", "up", "right", "left"] = ""
     to: str = ""
@@ -76,6 +79,7 @@ class Wish(Bench):
     index: int = -1
     axis: Axis = "column"
     hold: Hold | None = None
+    insists: bool = False
 
 
 WishForm = Annotated[Wish, Form()]

@@ -26,19 +26,19 @@ def home(request: Request, library: TheLibrary) -> Response:
 def create(request: Request, library: TheLibrary, name: Name = "") -> Response:
     """Make an empty workbook and open it."""
     try:
-        return _opened(library.create(name))
+        return _opened(request, library.create(name))
     except DreieckError as error:
         return _listed(request, library, problem=str(error), typed=name)
 
 
 @router.post("/demo")
-def start_demo_again(library: TheLibrary) -> Response:
+def start_demo_again(request: Request, library: TheLibrary) -> Response:
     """Put a fresh demo in place of the one that is there."""
     for listed in library.listed():
         if listed.is_demo:
             library.delete(listed.id)
     made = library.create(demo.NAME, demo.sheets(), is_demo=True, open_sheet=demo.OPEN_SHEET)
-    return _opened(made)
+    return _opened(request, made)
 
 
 @router.get("/demo/question")
@@ -80,9 +80,11 @@ def rename(request: Request, library: TheLibrary, workbook_id: int, name: Name =
     return _listed(request, library)
 
 
-def _opened(workbook_id: int) -> Response:
+def _opened(request: Request, workbook_id: int) -> Response:
     address = f"/workbooks/{workbook_id}"
-    return RedirectResponse(address, 303, headers={"HX-Redirect": address})
+    if request.headers.get("hx-request") == "true":
+        return Response(headers={"HX-Redirect": address})
+    return RedirectResponse(address, 303)
 
 
 def _listed(request: Request, library: TheLibrary, problem: str = "", typed: str = "") -> Response:

@@ -7,7 +7,7 @@ from typing import Any
 from pydantic import BaseModel
 
 from dreieck.core.address import MAX_COLUMN, MAX_ROW, Area, Cell, column_letters
-from dreieck.core.content import Unreadable
+from dreieck.core.content import Content, Unreadable, typed_text
 from dreieck.core.formula import Shape
 from dreieck.core.look import shown
 from dreieck.core.reference import Reference
@@ -43,7 +43,7 @@ class CellShown(BaseModel):
     column: int
     row: int
     shown: str
-    formula: str
+    typed: str
     kind: str
 
 
@@ -79,6 +79,7 @@ class Scene(BaseModel):
     """All that the grid needs for one picture."""
 
     revision: int
+    insists: bool
     state: dict[str, Any]
     columns: list[ColumnShown]
     row_height: int
@@ -94,8 +95,8 @@ class Scene(BaseModel):
     here: Cell | None
 
 
-def scene(situation: Situation) -> Scene:
-    """The picture of a situation."""
+def scene(situation: Situation, *, insists: bool = False) -> Scene:
+    """The picture of a situation. A page that went on since takes the state if it insists."""
     bench = situation.bench
     columns, bottom = _window(situation)
     in_view = Area(columns[0].number, bench.top, columns[-1].number, bottom)
@@ -104,6 +105,7 @@ def scene(situation: Situation) -> Scene:
     in_question = situation.shape is not None or situation.rehearsing
     return Scene(
         revision=situation.opened.revision,
+        insists=insists,
         state=_state(bench),
         columns=columns,
         row_height=_row_height(bench),
@@ -174,21 +176,19 @@ def _cells(situation: Situation, view: Area, columns: list[ColumnShown]) -> list
         for cell, content in situation.calculation.grid.filled(sheet.name, view)
     ]
     empty_inputs = [
-        CellShown(column=cell.column, row=cell.row, shown="", formula="", kind=look.role)
+        CellShown(column=cell.column, row=cell.row, shown="", typed="", kind=look.role)
         for cell, look in sheet.looks.items()
         if look.role == "input" and view.holds(cell) and situation.content_at(cell) is None
     ]
     return cells + empty_inputs
 
 
-def _cell(situation: Situation, cell: Cell, content: object, width: int) -> CellShown:
+def _cell(situation: Situation, cell: Cell, content: Content, width: int) -> CellShown:
     look = situation.sheet.look(cell)
     value = situation.value(cell)
     room = int((width - _PADDING) / _DIGIT)
     kinds = [_kind(value), look.role]
-    formula = ""
     if isinstance(content, Shape):
-        formula = content.text(cell)
         kinds.append("formula")
     text = shown(value, look, room)
     if isinstance(content, Unreadable):
@@ -197,7 +197,7 @@ def _cell(situation: Situation, cell: Cell, content: object, width: int) -> Cell
         column=cell.column,
         row=cell.row,
         shown=text[:400],
-        formula=formula[:400],
+        typed=typed_text(content, cell, look),
         kind=" ".join(kinds),
     )
 

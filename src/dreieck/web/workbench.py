@@ -57,7 +57,8 @@ def act(opened: TheWorkbook, sheet_id: int, action: str, wish: WishForm) -> Resp
             wish, told = before, str(refusal)
             kind = "news" if isinstance(refusal, OutOfDate) else "problem"
         try:
-            context = _context(Situation(opened, sheet_id, wish))
+            insists = kind != "told" or wish.insists
+            context = _context(Situation(opened, sheet_id, wish), insists=insists)
         except SheetError as gone:
             raise HTTPException(404, str(gone)) from None
         except DreieckError as unusable:
@@ -65,7 +66,7 @@ def act(opened: TheWorkbook, sheet_id: int, action: str, wish: WishForm) -> Resp
     return HTMLResponse(fragment("answer.html", told=told, kind=kind, **context))
 
 
-def _context(situation: Situation) -> dict[str, Any]:
+def _context(situation: Situation, *, insists: bool) -> dict[str, Any]:
     on_desk = desk(situation)
     on_panel = panel(situation, on_desk)
     when: When = "selecting"
@@ -77,7 +78,7 @@ def _context(situation: Situation) -> dict[str, Any]:
         when = "checking"
     undo, redo = situation.opened.history()
     return {
-        "scene": scene(situation).model_dump_json(),
+        "scene": scene(situation, insists=insists).model_dump_json(),
         "desk": on_desk,
         "panel": on_panel,
         "foot": foot(situation),

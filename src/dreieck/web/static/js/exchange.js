@@ -47,8 +47,10 @@ export function actNow(action, wish = {}) {
 async function run() {
   if (running) return;
   running = true;
+  form.dataset.busy = "yes";
   while (queue.length) await send(queue.shift());
   running = false;
+  delete form.dataset.busy;
 }
 
 async function send(request) {
@@ -70,8 +72,10 @@ async function send(request) {
     return;
   }
   scene = JSON.parse(document.getElementById("scene").dataset.scene);
-  const adopted = sentVersion === version;
+  const busyElsewhere = sentVersion !== version && state.text !== null;
+  const adopted = sentVersion === version || (scene.insists && !busyElsewhere);
   if (adopted) Object.assign(state, scene.state);
+  else if (scene.insists && sent.text !== null) tell(`${notice()} What was typed into ${sent.writing}: ${sent.text.slice(0, 300)}`);
   for (const listener of listeners) listener({ adopted });
 }
 
@@ -83,8 +87,13 @@ function post(url, values) {
       resolve(event.detail.successful === true);
     };
     form.addEventListener("htmx:afterRequest", done);
-    htmx.ajax("POST", url, { source: form, target: form, swap: "none", values });
+    // What went wrong is told by the event above.
+    htmx.ajax("POST", url, { source: form, target: form, swap: "none", values }).catch(() => {});
   });
+}
+
+function notice() {
+  return document.getElementById("notice").textContent.trim();
 }
 
 export function tell(text) {

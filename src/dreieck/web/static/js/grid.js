@@ -1,4 +1,5 @@
 // Draws the cells in view and knows where they are.
+import { address } from "./address.js";
 import { scene, state } from "./exchange.js";
 
 export const HEAD_WIDTH = 40;
@@ -28,21 +29,23 @@ export function drawCells() {
 
 function drawn(cell, column, row, spills) {
   const box = make("td");
+  box.dataset.cell = address([column, row]);
   box.style.height = `${scene.row_height}px`;
   if (!cell) return box;
   box.className = cell.kind;
   if (inside(scene.rehearsed, column, row)) box.classList.add("rehearsed");
   if (spills && cell.kind.startsWith("text") && !cell.kind.includes("heading")) box.classList.add("spill");
   box.textContent = cell.shown;
-  if (cell.formula && state.view === "formulas") {
+  const formula = cell.kind.includes("formula");
+  if (formula && state.view === "formulas") {
     box.classList.add("as-formula");
-    box.textContent = cell.formula;
-  } else if (cell.formula && state.view === "both") {
+    box.textContent = cell.typed;
+  } else if (formula && state.view === "both") {
     const below = make("small");
-    below.textContent = cell.formula;
+    below.textContent = cell.typed;
     box.append(below);
   }
-  if (cell.formula) box.title = cell.formula;
+  if (formula) box.title = cell.typed;
   return box;
 }
 

@@ -1,5 +1,5 @@
 // The two places where an entry is written, the desk and the cell, kept in step.
-import { address, area } from "./address.js";
+import { area, cell } from "./address.js";
 import { actNow, scene, set, show, state } from "./exchange.js";
 import { box } from "./grid.js";
 
@@ -15,7 +15,10 @@ export function writingNow() {
 // Opens the entry of the selected cell for writing, at the desk or in the cell.
 export function write(place = desk) {
   if (state.target || writingNow()) return place.focus();
-  const text = scene.text;
+  // The scene may still be on its way after the last move, so the cell in view is asked first.
+  const [column, row] = cell(state.anchor);
+  const shown = scene.cells.find((each) => each.column === column && each.row === row);
+  const text = shown?.typed ?? (scene.state.anchor === state.anchor ? scene.text : "");
   set({ writing: state.anchor, text, caret: text.length, flipped: false, step: "" });
   place.value = text;
   place.focus();
@@ -28,6 +31,7 @@ export function keep(move) {
   const sent = actNow("enter", { move });
   set({ writing: "", text: null, caret: 0, flipped: false });
   inCell.focus();
+  drawWriting();
   return sent;
 }
 
@@ -100,7 +104,3 @@ for (const place of [desk, inCell]) {
 }
 desk.addEventListener("scroll", follow);
 desk.addEventListener("focus", () => { if (!writingNow() && !state.target) write(desk); });
-
-export function selectOnly(cell) {
-  set({ anchor: address(cell), focus: address(cell), landing: "", step: "" });
-}

@@ -1,0 +1,88 @@
+"""A real server on a data file of its own, and Debian's Chromium on its pages."""
+
+import socket
+import subprocess
+import sys
+import time
+import urllib.request
+
+import pytest
+from playwright.sync_api import sync_playwright
+from workbench_page import Workbench
+
+CHROMIUM = "/usr/bin/chromium"
+QUIET = [
+    "--no-sandbox", "--disable-gpu", "--disable-quic", "--no-first-run",
+    "--disable-background-networking", "--disable-component-update", "--disable-sync",
+]  # fmt: skip
+
+
+class Server:
+    """``dreieck serve --demo``, which can be stopped and started again."""
+
+    def __init__(self, data):
+        with socket.socket() as probe:
+            probe.bind(("127.0.0.1", 0))
+            self.port = probe.getsockname()[1]
+        self.address = f"http://127.0.0.1:{self.port}"
+        self.data = data
+        self.start()
+
+    def start(self):
+        command = [sys.executable, "-m", "dreieck.cli.main", "serve", "--demo"]
+        options = ["--port", str(self.port), "--data", str(self.data)]
+        self.process = subprocess.Popen([*command, *options], stdout=subprocess.DEVNULL)
+        while True:
+            try:
+                urllib.request.urlopen(self.address + "/healthz").close()
+                return
+            except OSError:
+                assert self.process.poll() is None, "the server did not start"
+                time.sleep(0.05)
+
+    def stop(self):
+        self.process.terminate()
+        self.process.wait()
+
+
+@pytest.fixture
+def server(tmp_path):
+    running = Server(tmp_path / "data.db")
+    yield running
+    running.stop()
+
+
+@pytest.fixture(scope="session")
+def chromium():
+    with sync_playwright() as playwright:
+        browser = playwright.chromium.launch(executable_path=CHROMIUM, args=QUIET)
+        yield browser
+        browser.close()
+
+
+@pytest.fixture
+def context(chromium, server):
+    opened = chromium.new_context(viewport={"width": 1280, "height": 800}, base_url=server.address)
+    opened.set_default_timeout(10_000)
+    yield opened
+    opened.close()
+
+
+@pytest.fixture
+def open_bench(context):
+    """Opens pages on the demo; afterwards none of them may have had a script error."""
+    errors = []
+
+    def opened(path="/workbooks/1"):
+        page = context.new_page()
+        page.on("pageerror", lambda error: errors.append(str(error)))
+        page.goto(path)
+        return Workbench(page)
+
+    yield opened
+    assert errors == []
+
+
+@pytest.fixture
+def bench(open_bench):
+    return open_bench()
