@@ -82,6 +82,7 @@ def test_formulas_and_percents_are_edited_as_they_were_typed():
         (46082.5, Look("datetime"), 20, "2026-03-01 12:00"),
         (-1e-9, Look("number", 1), 12, "-0.0"),
         (1234567890.125, Look(), 8, "1.23e+09"),
+        (870912000.0, Look("grouped", 2), 12, "870,912,000"),
         (870912000.0, Look("grouped", 1), 9, "870912000"),
         (1e300, Look(), 12, "1E+300"),
         (True, Look(), 12, "TRUE"),

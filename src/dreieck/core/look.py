@@ -3,7 +3,7 @@
 from __future__ import annotations
 
 import math
-from dataclasses import dataclass
+from dataclasses import dataclass, replace
 from typing import Literal
 
 from dreieck.core.numerals import date_of
@@ -31,7 +31,8 @@ PLAIN = Look()
 def shown(value: Value, look: Look = PLAIN, room: int = 40) -> str:
     """The text that shows a value in a cell with ``room`` characters.
 
-    A number is never cut: what does not fit is shown shorter, in powers of ten.
+    A number is never cut: what does not fit is shown with fewer decimals, then in powers
+    of ten.
     """
     if value is None:
         return ""
@@ -42,6 +43,10 @@ def shown(value: Value, look: Look = PLAIN, room: int = 40) -> str:
     if isinstance(value, str):
         return value
     text = _number(value, look)
+    for decimals in range((look.decimals or 0) - 1, -1, -1):
+        if len(text) <= room:
+            break
+        text = _number(value, replace(look, decimals=decimals))
     return text if len(text) <= room else _shortened(value, max(room, 6))
 
 

@@ -19,6 +19,8 @@ class Sheet:
         self.widths: dict[int, int] = {}
         """Widths of columns in pixels, where they differ from the usual."""
         self._columns: dict[int, dict[int, Content]] = {}
+        self._used: Area | None = None
+        self._used_is_known = True
 
     def content(self, cell: Cell) -> Content | None:
         """What a cell holds, None where it is empty."""
@@ -32,9 +34,11 @@ class Sheet:
     def put(self, cell: Cell, content: Content | None, look: Look) -> None:
         """Set what a cell holds and how it looks; None empties it."""
         if content is not None:
+            self._used = self._used.around(Area.of(cell)) if self._used else Area.of(cell)
             self._columns.setdefault(cell.column, {})[cell.row] = content
         elif column := self._columns.get(cell.column):
             column.pop(cell.row, None)
+            self._used_is_known = False
             if not column:
                 del self._columns[cell.column]
         if look == PLAIN:
@@ -65,14 +69,17 @@ class Sheet:
 
     def used(self) -> Area | None:
         """The smallest area that holds all that is filled, None on an empty sheet."""
-        if not self._columns:
-            return None
-        return Area(
-            min(self._columns),
-            min(min(column) for column in self._columns.values()),
-            max(self._columns),
-            max(max(column) for column in self._columns.values()),
-        )
+        if not self._used_is_known:
+            self._used_is_known = True
+            self._used = None
+            if self._columns:
+                self._used = Area(
+                    min(self._columns),
+                    min(min(column) for column in self._columns.values()),
+                    max(self._columns),
+                    max(max(column) for column in self._columns.values()),
+                )
+        return self._used
 
     def edge(self, cell: Cell, columns: int, rows: int) -> Cell:
         """Where a jump from ``cell`` ends: the edge of the data in one direction.

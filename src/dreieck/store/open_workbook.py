@@ -11,7 +11,7 @@ from threading import RLock
 
 from sqlalchemy import delete, insert
 from sqlalchemy.exc import DatabaseError
-from sqlmodel import Session, col
+from sqlmodel import Session, col, select
 
 from dreieck.core.calculate import Calculation
 from dreieck.core.edits import Edit
@@ -47,6 +47,7 @@ class OpenWorkbook:
                 raise KeyError(id)
             self.revision = row.revision
             self.workbook = read_workbook(session, row, self._shapes)
+            self._history = self._labels(session, row.done)
         self.calculation = Calculation(self.workbook)
 
     def change(self, label: str, edits: list[Edit], revision: int) -> None:
@@ -89,11 +90,7 @@ class OpenWorkbook:
 
     def history(self) -> tuple[str | None, str | None]:
         """The labels of the actions that undo and redo would take."""
-        with self.lock, self._database.session() as session:
-            done = session.get_one(WorkbookRow, self.id).done
-            changes = [session.get(ChangeRow, (self.id, done + ahead)) for ahead in (0, 1)]
-            back, again = (change.label if change else None for change in changes)
-            return back, again
+        return self._history
 
     def last_sheet(self) -> Sheet:
         """The sheet that was shown last, or the first one."""
@@ -146,6 +143,8 @@ class OpenWorkbook:
                     session.execute(insert(CellRow).prefix_with("OR REPLACE"), rows)
                 row.revision += 1
                 row.changed = now()
+                session.flush()
+                history = self._labels(session, row.done)
                 session.commit()
         except BaseException as error:
             for edit in inverse:
@@ -157,9 +156,17 @@ class OpenWorkbook:
             raise
         else:
             self.revision += 1
+            self._history = history
             self._shapes.written()
         finally:
             self.calculation.forget()
+
+    def _labels(self, session: Session, done: int) -> tuple[str | None, str | None]:
+        labels = select(ChangeRow.number, ChangeRow.label).where(
+            ChangeRow.workbook_id == self.id, col(ChangeRow.number).in_((done, done + 1))
+        )
+        found = dict(session.exec(labels).all())
+        return found.get(done), found.get(done + 1)
 
     def _cells(self, edit: Edit) -> list[dict[str, object]]:
         return [

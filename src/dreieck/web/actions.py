@@ -160,17 +160,6 @@ def land(hands: Hands) -> str:
 
 
 @action
-def drop(hands: Hands) -> str:
-    """Give the rehearsal up; an entry that was being written stays open."""
-    wish = hands.wish
-    wish.drop_rehearsal()
-    wish.step = ""
-    if wish.flipped:
-        wish.stop_writing()
-    return ""
-
-
-@action
 def lock(hands: Hands) -> str:
     """Set what of a reference stays; an index below 0 means the one at the caret.
 
@@ -213,9 +202,12 @@ def jump(hands: Hands) -> str:
 
 @action
 def go_to(hands: Hands) -> str:
-    """Select the cell or area that an address names."""
-    hands.wish.select(Area.parse(hands.wish.to))
-    hands.wish.step = ""
+    """Select what an address names; while something is written, only bring it into view."""
+    area = Area.parse(hands.wish.to)
+    if hands.wish.text is None and not hands.wish.target:
+        hands.wish.select(area)
+        hands.wish.step = ""
+    hands.wish.reveal = area.first.text
     return ""
 
 

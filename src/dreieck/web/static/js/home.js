@@ -1,4 +1,8 @@
-// Opens the question dialog when its text has arrived, and closes it when it is answered.
+// Tells times as this place does; opens the question dialog when its text has arrived, and closes it when it is answered.
+for (const time of document.querySelectorAll("time")) {
+  time.textContent = `changed ${new Date(time.dateTime).toLocaleString([], { dateStyle: "medium", timeStyle: "short" })}`;
+}
+
 const question = document.getElementById("question");
 
 document.body.addEventListener("htmx:afterSwap", (event) => {

@@ -3,7 +3,7 @@ import { address, cell, moved } from "./address.js";
 import { act, scene, set, show, state } from "./exchange.js";
 import { grid } from "./grid.js";
 import { drawOverlay } from "./overlay.js";
-import { desk, discard, inCell, keep, write, writingNow } from "./writing.js";
+import { desk, discard, drop, inCell, keep, write, writingNow } from "./writing.js";
 
 const ARROWS = { ArrowLeft: [-1, 0], ArrowRight: [1, 0], ArrowUp: [0, -1], ArrowDown: [0, 1] };
 const KEYS = JSON.parse(document.getElementById("bench").dataset.keys);
@@ -63,7 +63,7 @@ function done(event, action) {
 }
 
 function escape() {
-  if (state.target) act("drop");
+  if (state.target) drop();
   else if (writingNow()) discard();
   else if (state.anchor !== state.focus) go(0, 0, false);
 }

@@ -74,10 +74,10 @@ function corner([left, top]) {
   return [left, top];
 }
 
-// Lines run low in the cells, below the numbers.
+// Lines run low in the cells, below the numbers, and along the right edge where formulas are shown.
 function low([column, row]) {
-  const { x, y, height } = box([column, row, column, row]);
-  return [x + 16, y + height - 5];
+  const { x, y, width, height } = box([column, row, column, row]);
+  return state.view === "values" ? [x + 16, y + height - 5] : [x + width - 5, y + height - 4];
 }
 
 function line([x1, y1], [x2, y2], name) {

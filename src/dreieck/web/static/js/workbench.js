@@ -6,9 +6,9 @@ import { help, setView } from "./keyboard.js";
 import { drawOverlay } from "./overlay.js";
 import "./pointing.js";
 import { drawBars } from "./scrolling.js";
-import { discard, drawWriting, inCell, keep, write } from "./writing.js";
+import { discard, drawWriting, drop, inCell, keep, write } from "./writing.js";
 
-const OWN_ACTS = { write: () => write(), keep: () => (state.target ? act("land") : keep("down")), discard, help };
+const OWN_ACTS = { write: () => write(), keep: () => (state.target ? act("land") : keep("down")), discard, drop, help };
 
 onScene(() => {
   drawCells();

@@ -1,7 +1,7 @@
 // The two places where an entry is written, the desk and the cell, kept in step.
 import { area, cell } from "./address.js";
 import { actNow, scene, set, show, state } from "./exchange.js";
-import { box } from "./grid.js";
+import { box, grid } from "./grid.js";
 
 export const desk = document.getElementById("desk-line");
 export const inCell = document.getElementById("cell-line");
@@ -42,6 +42,13 @@ export function discard() {
   show();
 }
 
+// Gives a rehearsal up; what was typed stays open, what only a switch began does not.
+export function drop() {
+  const text = state.flipped ? { writing: "", text: null, caret: 0, flipped: false } : {};
+  set({ source: "", target: "", landing: "", step: "", ...text });
+  show();
+}
+
 // Brings both places, the chips and the buttons in step with the state.
 export function drawWriting() {
   const text = state.text ?? scene.text;
@@ -62,7 +69,7 @@ function placeInCell(text) {
   inCell.classList.toggle("open", open);
   Object.assign(inCell.style, {
     left: `${x}px`, top: `${y}px`, height: `${height}px`,
-    width: `${open ? Math.max(width, text.length * 8 + 24) : width}px`,
+    width: `${open ? Math.min(Math.max(width, text.length * 8 + 24), Math.max(width, grid.clientWidth - x - 14)) : width}px`,
   });
   inCell.setAttribute("aria-label", `Entry of ${state.writing || state.anchor}`);
 }

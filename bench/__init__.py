@@ -1,0 +1,1 @@
+"""Figures as ratios against yardsticks that run side by side: ``python -m bench``."""

@@ -1,0 +1,17 @@
+"""Prints every figure with what is asked for."""
+
+from __future__ import annotations
+
+from bench import keystroke, parsing
+
+FIGURES = (parsing, keystroke)
+
+
+def main() -> None:
+    """Measure and print all figures."""
+    print(f"{'work / yardstick':60}  {'ratio':>8}  {'asked':>8}")
+    for figure in FIGURES:
+        print(f"{figure.TITLE:60}  {figure.measure():8.2f}  {figure.ASKED:8.2f}", flush=True)
+
+
+main()

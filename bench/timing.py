@@ -1,0 +1,19 @@
+"""Timing two things in turn, so that a noisy machine disturbs both alike."""
+
+from __future__ import annotations
+
+import statistics
+import time
+from collections.abc import Callable
+
+
+def ratio(work: Callable[[], object], yardstick: Callable[[], object], rounds: int = 7) -> float:
+    """The median of how many times longer ``work`` takes, pair by pair."""
+    pairs = [(_seconds(work), _seconds(yardstick)) for _ in range(rounds)]
+    return statistics.median(one / other for one, other in pairs)
+
+
+def _seconds(run: Callable[[], object]) -> float:
+    started = time.perf_counter()
+    run()
+    return time.perf_counter() - started

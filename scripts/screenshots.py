@@ -1,0 +1,100 @@
+"""Takes the pictures of the main views, from fresh demo data: ``screenshots.py FOLDER``."""
+
+from __future__ import annotations
+
+import sys
+import tempfile
+import threading
+import time
+from collections.abc import Iterator
+from contextlib import contextmanager
+from pathlib import Path
+
+import uvicorn
+from playwright.sync_api import Page, sync_playwright
+
+from dreieck.web import create_app
+from dreieck.web.settings import Settings
+
+QUIET = "--no-sandbox --disable-gpu --disable-quic --no-first-run --disable-background-networking"
+QUIET += " --disable-component-update --disable-sync"
+
+
+def main(folder: Path) -> None:
+    """Take all pictures."""
+    folder.mkdir(parents=True, exist_ok=True)
+    with served() as address, sync_playwright() as playwright:
+        browser = playwright.chromium.launch(
+            executable_path="/usr/bin/chromium", args=QUIET.split()
+        )
+        page = browser.new_page(viewport={"width": 1280, "height": 800}, base_url=address)
+        for name, prepare in VIEWS.items():
+            prepare(page)
+            settle(page)
+            page.screenshot(path=folder / f"{name}.png")
+            print(folder / f"{name}.png")
+        browser.close()
+
+
+@contextmanager
+def served() -> Iterator[str]:
+    """A server with fresh demo data, and its address."""
+    with tempfile.TemporaryDirectory() as data:
+        application = create_app(Settings(data=Path(data) / "data.db", demo=True))
+        config = uvicorn.Config(
+            application, port=0, log_level="error", timeout_graceful_shutdown=1
+        )
+        server = uvicorn.Server(config)
+        thread = threading.Thread(target=server.run)
+        thread.start()
+        while not server.started:
+            time.sleep(0.05)
+        yield f"http://127.0.0.1:{server.servers[0].sockets[0].getsockname()[1]}"
+        server.should_exit = True
+        thread.join()
+
+
+def settle(page: Page) -> None:
+    """Wait until the page has shown all that was asked of it."""
+    page.wait_for_timeout(150)
+    page.wait_for_function("!document.querySelector('#bench[data-busy]')")
+    page.wait_for_timeout(150)
+
+
+def select(page: Page, address: str) -> None:
+    """Select a cell of the sheet that is open."""
+    settle(page)
+    page.keyboard.press("Alt+KeyG")
+    page.keyboard.type(address)
+    page.keyboard.press("Enter")
+    settle(page)
+
+
+def home(page: Page) -> None:
+    page.goto("/")
+
+
+def writing(page: Page) -> None:
+    page.goto("/workbooks/1/sheets/2")
+    select(page, "C5")
+    page.keyboard.type("=$B5*C$4")
+
+
+def rehearsing(page: Page) -> None:
+    page.keyboard.press("Escape")
+    select(page, "C5")
+    page.keyboard.type("=B5*C$4")
+    for key in ["Alt+ArrowRight"] * 3 + ["Alt+ArrowDown"] * 5:
+        page.keyboard.press(key)
+
+
+def checking(page: Page) -> None:
+    page.keyboard.press("Escape")
+    page.keyboard.press("Escape")
+    select(page, "E8")
+
+
+VIEWS = {"home": home, "writing": writing, "rehearsing": rehearsing, "checking": checking}
+
+if __name__ == "__main__":
+    main(Path(sys.argv[1]))
