@@ -8,7 +8,7 @@ from __future__ import annotations
 
 from collections.abc import Callable, Iterator
 from itertools import chain
-from typing import TYPE_CHECKING, Any
+from typing import Any, Protocol
 
 from dreieck.core.formula import tree
 from dreieck.core.functions import Failure, Function
@@ -16,8 +16,16 @@ from dreieck.core.functions.registry import Parameter, Takes
 from dreieck.core.ranges import Range
 from dreieck.core.values import VALUE, Error, Value, to_logical, to_number, to_text
 
-if TYPE_CHECKING:
-    from dreieck.core.calculate.evaluation import Evaluation
+
+class Evaluation(Protocol):
+    """Who works out the nodes of a formula."""
+
+    def value(self, node: tree.Node) -> Value:
+        """The single value of a node."""
+
+    def operand(self, node: tree.Node) -> Value | Range:
+        """The value of a node, or the range that it refers to."""
+
 
 _SINGLE: dict[Takes, Callable[[Value], Value]] = {
     Takes.NUMBER: to_number,
