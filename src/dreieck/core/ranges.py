@@ -1,4 +1,4 @@
-"""What a reference hands to a function: an area and the values in it."""
+"""What a reference or a calculation with ranges hands to a function."""
 
 from __future__ import annotations
 
@@ -6,7 +6,8 @@ from collections.abc import Iterator
 from typing import Protocol
 
 from dreieck.core.address import Area, Cell
-from dreieck.core.values import VALUE, Error, Value
+from dreieck.core.exceptions import AddressError
+from dreieck.core.values import REF, VALUE, Error, Value
 
 
 class Reader(Protocol):
@@ -18,6 +19,9 @@ class Reader(Protocol):
     def filled_values(self, sheet: str, area: Area) -> Iterator[tuple[Cell, Value]]:
         """The cells of an area that are not empty, with their values, column by column."""
 
+    def has_sheet(self, name: str) -> bool:
+        """Whether there is a sheet of this name."""
+
 
 class Range:
     """The values of an area of a sheet, read when they are asked for."""
@@ -26,6 +30,16 @@ class Range:
         self.reader = reader
         self.sheet = sheet
         self.area = area
+
+    @property
+    def width(self) -> int:
+        """How many columns."""
+        return self.area.width
+
+    @property
+    def height(self) -> int:
+        """How many rows."""
+        return self.area.height
 
     def at(self, column: int, row: int) -> Value:
         """The value in a column and row of the range, both counted from 0."""
@@ -36,6 +50,22 @@ class Range:
         """The values that are not empty, column by column."""
         for _, value in self.reader.filled_values(self.sheet, self.area):
             yield value
+
+    def placed(self) -> Iterator[tuple[int, int, Value]]:
+        """The values that are not empty, with column and row counted from 0."""
+        for cell, value in self.reader.filled_values(self.sheet, self.area):
+            yield cell.column - self.area.left, cell.row - self.area.top, value
+
+    def part(self, column: int, row: int, width: int, height: int) -> Range:
+        """A range by its place in this one, counted from 0; it may lie outside of it.
+
+        Raises IndexError where it would leave the sheet.
+        """
+        left, top = self.area.left + column, self.area.top + row
+        area = Area(left, top, left + width - 1, top + height - 1)
+        if not (area.first.on_sheet and area.last.on_sheet):
+            raise IndexError(area)
+        return Range(self.reader, self.sheet, area)
 
     def single(self, at: Cell) -> Value:
         """The one value that the range stands for in a formula at ``at``.
@@ -51,3 +81,41 @@ class Range:
         if area.height == 1 and area.left <= at.column <= area.right:
             return self.reader.value(self.sheet, Cell(at.column, area.top))
         return Error(VALUE, f"The range {area.text} stands where one value is needed.")
+
+
+class Array:
+    """A table of values that a calculation with ranges gave."""
+
+    def __init__(self, rows: list[list[Value]]) -> None:
+        self.rows = rows
+
+    @property
+    def width(self) -> int:
+        """How many columns."""
+        return len(self.rows[0])
+
+    @property
+    def height(self) -> int:
+        """How many rows."""
+        return len(self.rows)
+
+    def at(self, column: int, row: int) -> Value:
+        """The value in a column and row, both counted from 0."""
+        return self.rows[row][column]
+
+
+Table = Range | Array
+
+
+def read_address(text: str, reader: Reader, sheet: str) -> Range | Error:
+    """The range that an address in a text names, such as ``Loads!B4:B9``."""
+    name, mark, address = text.rpartition("!")
+    if mark:
+        quoted = name.startswith("'") and name.endswith("'") and len(name) > 1
+        sheet = name[1:-1].replace("''", "'") if quoted else name
+    if not reader.has_sheet(sheet):
+        return Error(REF, f"There is no sheet “{sheet}”.")
+    try:
+        return Range(reader, sheet, Area.parse(address))
+    except AddressError:
+        return Error(REF, f"“{text[:40]}” is not an address.")

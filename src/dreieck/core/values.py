@@ -8,7 +8,7 @@ from __future__ import annotations
 
 import math
 from dataclasses import dataclass, field
-from decimal import ROUND_HALF_UP, Context, Decimal
+from decimal import ROUND_DOWN, ROUND_HALF_UP, ROUND_UP, Context, Decimal
 from typing import NamedTuple
 
 from dreieck.core.address import Cell
@@ -22,7 +22,7 @@ NUM = "#NUM!"
 REF = "#REF!"
 VALUE = "#VALUE!"
 LOOP = "#LOOP!"
-_EXACT = Context(prec=700, rounding=ROUND_HALF_UP)
+_EXACT = Context(prec=700)
 ERROR_CODES = (DIV0, NA, NAME, NULL, NUM, REF, VALUE, LOOP)
 
 
@@ -124,8 +124,17 @@ def rounded(number: float, decimals: int) -> float:
 
     The half is that of the shortest text of the number, which is what people see.
     """
+    return _quantized(number, decimals, ROUND_HALF_UP)
+
+
+def rounded_towards(number: float, decimals: int, *, away: bool) -> float:
+    """A number rounded to so many decimals, away from zero or towards it."""
+    return _quantized(number, decimals, ROUND_UP if away else ROUND_DOWN)
+
+
+def _quantized(number: float, decimals: int, rounding: str) -> float:
     places = Decimal(1).scaleb(-max(-310, min(310, decimals)))
-    return float(_EXACT.quantize(Decimal(repr(number)), places))
+    return float(Decimal(repr(number)).quantize(places, rounding, _EXACT))
 
 
 def number_text(number: float) -> str:

@@ -11,10 +11,11 @@ from itertools import chain
 from typing import Any, Protocol
 
 from dreieck.core.formula import tree
-from dreieck.core.functions import Failure, Function
-from dreieck.core.functions.registry import Parameter, Takes
-from dreieck.core.ranges import Range
+from dreieck.core.functions import Failure, Function, Parameter, Takes
+from dreieck.core.ranges import Array, Range, Table
 from dreieck.core.values import VALUE, Error, Value, to_logical, to_number, to_text
+
+Operand = Value | Range | Array
 
 
 class Evaluation(Protocol):
@@ -23,8 +24,17 @@ class Evaluation(Protocol):
     def value(self, node: tree.Node) -> Value:
         """The single value of a node."""
 
-    def operand(self, node: tree.Node) -> Value | Range:
+    def operand(self, node: tree.Node) -> Operand:
         """The value of a node, or the range that it refers to."""
+
+    def array(self, node: tree.Node) -> Operand:
+        """The same, where operators work on ranges cell by cell."""
+
+    def addressed(self, text: str) -> Range | Error:
+        """The range that an address in a text names."""
+
+    def here(self) -> Range:
+        """The cell of the formula itself."""
 
 
 _SINGLE: dict[Takes, Callable[[Value], Value]] = {
@@ -32,6 +42,7 @@ _SINGLE: dict[Takes, Callable[[Value], Value]] = {
     Takes.TEXT: to_text,
     Takes.LOGICAL: to_logical,
 }
+_SEQUENCES = (Takes.NUMBERS, Takes.VALUES, Takes.LOGICALS)
 
 
 def bound(function: Function, nodes: tuple[tree.Node, ...], evaluation: Evaluation) -> list[Any]:
@@ -42,10 +53,12 @@ def bound(function: Function, nodes: tuple[tree.Node, ...], evaluation: Evaluati
     most = function.most
     if len(nodes) < function.least or (most is not None and len(nodes) > most):
         raise Failure(VALUE, f"{function.name} takes {_how_many(function)}, not {len(nodes)}.")
+    if not nodes and function.parameters and function.parameters[0].takes is Takes.PLACE:
+        return [evaluation.here()]
     arguments: list[Any] = []
     for index, node in enumerate(nodes):
         parameter = function.parameter(index)
-        if parameter.repeated and parameter.takes in (Takes.NUMBERS, Takes.VALUES):
+        if parameter.repeated and parameter.takes in _SEQUENCES:
             arguments.append(_sequence(parameter, nodes[index:], evaluation))
             break
         arguments.append(_argument(parameter, node, evaluation))
@@ -53,41 +66,66 @@ def bound(function: Function, nodes: tuple[tree.Node, ...], evaluation: Evaluati
 
 
 def _argument(parameter: Parameter, node: tree.Node, evaluation: Evaluation) -> Any:
-    if parameter.takes is Takes.LATER:
-        return lambda: evaluation.operand(node)
-    if parameter.takes in (Takes.NUMBERS, Takes.VALUES):
-        return _sequence(parameter, (node,), evaluation)
-    value = evaluation.value(node)
-    if parameter.takes is Takes.VALUE:
-        return value
-    return _sound(_SINGLE[parameter.takes](value))
+    match parameter.takes:
+        case Takes.LATER:
+            return lambda: evaluation.operand(node)
+        case Takes.NUMBERS | Takes.VALUES | Takes.LOGICALS:
+            return _sequence(parameter, (node,), evaluation)
+        case Takes.RANGE | Takes.PLACE:
+            return _range(parameter, evaluation.operand(node))
+        case Takes.ARRAY:
+            return _table(evaluation.array(node))
+        case Takes.ADDRESS:
+            return evaluation.addressed(_sound(to_text(evaluation.value(node))))
+        case Takes.VALUE:
+            return evaluation.value(node)
+        case Takes.WHOLE:
+            return int(_sound(to_number(evaluation.value(node))))
+        case _:
+            return _sound(_SINGLE[parameter.takes](evaluation.value(node)))
+
+
+def _range(parameter: Parameter, operand: Operand) -> Range:
+    if isinstance(operand, Error):
+        raise Failure(operand.code, operand.why, operand.origin)
+    if not isinstance(operand, Range):
+        raise Failure(VALUE, f"“{parameter.name}” has to be a range, not a value.")
+    return operand
+
+
+def _table(operand: Operand) -> Table:
+    return operand if isinstance(operand, Range | Array) else Array([[_sound(operand)]])
 
 
 def _sequence(
     parameter: Parameter, nodes: tuple[tree.Node, ...], evaluation: Evaluation
 ) -> Iterator[Value]:
-    each = _numbers if parameter.takes is Takes.NUMBERS else _values
-    return chain.from_iterable(each(evaluation, node) for node in nodes)
+    each = {Takes.NUMBERS: _numbers, Takes.VALUES: _values, Takes.LOGICALS: _logicals}[
+        parameter.takes
+    ]
+    return chain.from_iterable(each(evaluation.operand(node)) for node in nodes)
 
 
-def _numbers(evaluation: Evaluation, node: tree.Node) -> Iterator[float]:
-    operand = evaluation.operand(node)
+def _numbers(operand: Operand) -> Iterator[Value]:
     if isinstance(operand, Range):
-        for value in operand.filled():
-            if isinstance(value, Error):
-                raise Failure(value.code, value.why, value.origin)
-            if isinstance(value, float):
-                yield value
-    else:
-        yield _sound(to_number(operand))
+        return (value for value in map(_sound, operand.filled()) if isinstance(value, float))
+    return iter((_sound(to_number(_one(operand))),))
 
 
-def _values(evaluation: Evaluation, node: tree.Node) -> Iterator[Value]:
-    operand = evaluation.operand(node)
+def _logicals(operand: Operand) -> Iterator[Value]:
     if isinstance(operand, Range):
-        yield from operand.filled()
-    else:
-        yield operand
+        found = map(_sound, operand.filled())
+        return (bool(value) for value in found if isinstance(value, float | bool))
+    return iter((_sound(to_logical(_one(operand))),))
+
+
+def _values(operand: Operand) -> Iterator[Value]:
+    return operand.filled() if isinstance(operand, Range) else iter((_one(operand),))
+
+
+def _one(operand: Operand) -> Value:
+    assert not isinstance(operand, Range)
+    return operand.at(0, 0) if isinstance(operand, Array) else operand
 
 
 def _sound(value: Any) -> Any:

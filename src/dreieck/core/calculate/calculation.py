@@ -9,12 +9,15 @@ from __future__ import annotations
 
 from collections.abc import Iterator
 from dataclasses import dataclass, replace
+from functools import lru_cache
 from typing import Protocol
 
 from dreieck.core.address import Area, Cell
 from dreieck.core.calculate.evaluation import evaluate
 from dreieck.core.content import Content, Unreadable
-from dreieck.core.formula import Shape
+from dreieck.core.formula import Shape, tree
+from dreieck.core.functions import Takes, find
+from dreieck.core.reference import CellReference, RangeReference, Reference
 from dreieck.core.values import LOOP, NAME, Error, Place, Value
 
 
@@ -37,6 +40,7 @@ class Calculation:
     def __init__(self, grid: Grid) -> None:
         self.grid = grid
         self._values: dict[Place, Value] = {}
+        self._settling = False
 
     def forget(self) -> None:
         """Drop all values, since contents have changed."""
@@ -61,12 +65,18 @@ class Calculation:
         if not isinstance(content, Shape):
             return content
         if place not in self._values:
-            _Demand(self, self._values).settle(place, content)
+            if self._settling:
+                raise _UnsettledError(place, content)
+            self._settling = True
+            try:
+                _Demand(self, self._values).settle(place, content)
+            finally:
+                self._settling = False
         return self._values[place]
 
     def formulas_read(self, place: Place, shape: Shape) -> Iterator[tuple[Place, Shape]]:
         """The formulas that a formula reads directly."""
-        for reference in shape.references:
+        for reference in read_references(shape):
             area = reference.area(place.cell)
             sheet = reference.sheet or place.sheet
             if area is None or not self.grid.has_sheet(sheet):
@@ -74,6 +84,34 @@ class Calculation:
             for cell, content in self.grid.filled(sheet, area):
                 if isinstance(content, Shape):
                     yield Place(sheet, cell), content
+
+
+@lru_cache(maxsize=4096)
+def read_references(shape: Shape) -> tuple[Reference, ...]:
+    """The references of a formula whose values it reads, not only their place."""
+    return tuple(_read(shape.tree))
+
+
+def _read(node: tree.Node) -> Iterator[Reference]:
+    if isinstance(node, CellReference | RangeReference):
+        yield node
+    function = find(node.function) if isinstance(node, tree.Call) else None
+    for index, child in enumerate(tree.children(node)):
+        is_place = (
+            function
+            and index < len(function.parameters)
+            and (function.parameters[index].takes is Takes.PLACE)
+        )
+        if not (is_place and isinstance(child, CellReference | RangeReference)):
+            yield from _read(child)
+
+
+class _UnsettledError(Exception):
+    """A formula asks for a cell that its references do not tell, as with OFFSET."""
+
+    def __init__(self, place: Place, shape: Shape) -> None:
+        super().__init__(place)
+        self.read = (place, shape)
 
 
 @dataclass(slots=True)
@@ -110,11 +148,15 @@ class _Demand:
                     path.append(self.visit(read, its_shape))
                     break
             else:
+                if current.lowest == current.number:
+                    try:
+                        self.close(current)
+                    except _UnsettledError as unsettled:
+                        current.reads = iter([unsettled.read])
+                        continue
                 path.pop()
                 if path:
                     path[-1].lowest = min(path[-1].lowest, current.lowest)
-                if current.lowest == current.number:
-                    self.close(current)
 
     def visit(self, place: Place, shape: Shape) -> _Visit:
         number = self.numbers[place] = len(self.numbers)
@@ -123,15 +165,13 @@ class _Demand:
         return _Visit(place, shape, reads, number, number)
 
     def close(self, visit: _Visit) -> None:
-        ring = [self.open.pop()]
-        while ring[-1] != visit.place:
-            ring.append(self.open.pop())
-        if len(ring) > 1 or visit.reads_itself:
-            for place in ring:
-                why = "This cell reads itself, directly or over other cells."
-                self.values[place] = Error(LOOP, why, place)
+        if self.open[-1] == visit.place and not visit.reads_itself:
+            value = evaluate(visit.shape.tree, visit.place, self.calculation)
+            if isinstance(value, Error) and value.origin is None:
+                value = replace(value, origin=visit.place)
+            self.values[self.open.pop()] = value
             return
-        value = evaluate(visit.shape.tree, visit.place, self.calculation)
-        if isinstance(value, Error) and value.origin is None:
-            value = replace(value, origin=visit.place)
-        self.values[visit.place] = value
+        while visit.place not in self.values:
+            place = self.open.pop()
+            why = "This cell reads itself, directly or over other cells."
+            self.values[place] = Error(LOOP, why, place)

@@ -5,18 +5,20 @@ Operators and their conversions follow OpenFormula (OpenDocument part 4), 6.4.
 
 from __future__ import annotations
 
-from typing import Protocol
+from collections.abc import Callable
 
-from dreieck.core.calculate.arguments import bound
+from dreieck.core.address import Area
+from dreieck.core.calculate.arguments import Operand, bound
 from dreieck.core.formula import tree
 from dreieck.core.functions import Failure, find
-from dreieck.core.ranges import Range, Reader
+from dreieck.core.ranges import Array, Range, Reader, read_address
 from dreieck.core.reference import CellReference, RangeReference
 from dreieck.core.values import (
     DIV0,
     NAME,
     NUM,
     REF,
+    VALUE,
     Error,
     Place,
     Value,
@@ -26,17 +28,8 @@ from dreieck.core.values import (
     to_text,
 )
 
-Operand = Value | Range
 
-
-class SheetReader(Reader, Protocol):
-    """A reader that also knows which sheets there are."""
-
-    def has_sheet(self, name: str) -> bool:
-        """Whether there is a sheet of this name."""
-
-
-def evaluate(node: tree.Node, place: Place, reader: SheetReader) -> Value:
+def evaluate(node: tree.Node, place: Place, reader: Reader) -> Value:
     """The value of a formula that stands at ``place``; an empty result is 0."""
     value = Evaluation(place, reader).value(node)
     return 0.0 if value is None else value
@@ -45,14 +38,16 @@ def evaluate(node: tree.Node, place: Place, reader: SheetReader) -> Value:
 class Evaluation:
     """One formula at one place."""
 
-    def __init__(self, place: Place, reader: SheetReader) -> None:
+    def __init__(self, place: Place, reader: Reader) -> None:
         self.place = place
         self.reader = reader
 
     def value(self, node: tree.Node) -> Value:
         """The single value of a node."""
         operand = self.operand(node)
-        return operand.single(self.place.cell) if isinstance(operand, Range) else operand
+        if isinstance(operand, Range):
+            return operand.single(self.place.cell)
+        return operand.at(0, 0) if isinstance(operand, Array) else operand
 
     def operand(self, node: tree.Node) -> Operand:
         """The value of a node, or the range that it refers to."""
@@ -64,17 +59,13 @@ class Evaluation:
             case tree.Group():
                 return self.operand(node.inner)
             case tree.Binary():
-                return self.binary(node)
+                return _binary(node.operator, self.value(node.left), self.value(node.right))
             case tree.Call():
                 return self.call(node)
             case tree.Prefix():
-                number = to_number(self.value(node.operand))
-                if isinstance(number, Error):
-                    return number
-                return -number if node.sign == "-" else number
+                return _signed(node.sign, self.value(node.operand))
             case tree.Percent():
-                number = to_number(self.value(node.operand))
-                return number if isinstance(number, Error) else number / 100
+                return _percent(self.value(node.operand))
             case tree.Missing():
                 return None
             case tree.Name():
@@ -106,23 +97,31 @@ class Evaluation:
         except (OverflowError, ZeroDivisionError):
             return Error(NUM, f"{node.function} leads to a number that is too large or undefined.")
 
-    def binary(self, node: tree.Binary) -> Value:
-        """Two values and an operator; the first error of the two passes through."""
-        left, right = self.value(node.left), self.value(node.right)
-        if node.operator == "&":
-            return _joined(left, right)
-        if node.operator in _COMPARISONS:
-            order = compared(left, right)
-            return order if isinstance(order, Error) else order in _COMPARISONS[node.operator]
-        one = to_number(left)
-        if isinstance(one, Error):
-            return one
-        two = to_number(right)
-        if isinstance(two, Error):
-            return two
-        return _arithmetic(node.operator, one, two)
+    def array(self, node: tree.Node) -> Operand:
+        """A node in which operators work on ranges cell by cell."""
+        match node:
+            case tree.Group():
+                return self.array(node.inner)
+            case tree.Binary():
+                left, right = self.array(node.left), self.array(node.right)
+                return _each(lambda one, two: _binary(node.operator, one, two), left, right)
+            case tree.Prefix():
+                return _each(lambda one, _: _signed(node.sign, one), self.array(node.operand), 0.0)
+            case tree.Percent():
+                return _each(lambda one, _: _percent(one), self.array(node.operand), 0.0)
+            case _:
+                return self.operand(node)
+
+    def addressed(self, text: str) -> Range | Error:
+        """The range that an address in a text names."""
+        return read_address(text, self.reader, self.place.sheet)
+
+    def here(self) -> Range:
+        """The cell of the formula itself."""
+        return Range(self.reader, self.place.sheet, Area.of(self.place.cell))
 
 
+_MAX_ARRAY = 1_000_000
 _COMPARISONS = {
     "=": (0,),
     "<>": (-1, 1),
@@ -131,6 +130,58 @@ _COMPARISONS = {
     "<=": (-1, 0),
     ">=": (0, 1),
 }
+
+
+def _binary(operator: str, left: Value, right: Value) -> Value:
+    """Two values and an operator; the first error of the two passes through."""
+    if operator == "&":
+        return _joined(left, right)
+    if operator in _COMPARISONS:
+        order = compared(left, right)
+        return order if isinstance(order, Error) else order in _COMPARISONS[operator]
+    one = to_number(left)
+    if isinstance(one, Error):
+        return one
+    two = to_number(right)
+    if isinstance(two, Error):
+        return two
+    return _arithmetic(operator, one, two)
+
+
+def _signed(sign: str, value: Value) -> Value:
+    number = to_number(value)
+    if isinstance(number, Error):
+        return number
+    return -number if sign == "-" else number
+
+
+def _percent(value: Value) -> Value:
+    number = to_number(value)
+    return number if isinstance(number, Error) else number / 100
+
+
+def _each(combine: Callable[[Value, Value], Value], one: Operand, two: Operand) -> Operand:
+    """Combine two operands cell by cell; a single value, row or column is repeated."""
+    if not isinstance(one, Range | Array) and not isinstance(two, Range | Array):
+        return combine(one, two)
+    tables = [part for part in (one, two) if isinstance(part, Range | Array)]
+    width, height = max(t.width for t in tables), max(t.height for t in tables)
+    if width * height > _MAX_ARRAY:
+        return Error(VALUE, f"A calculation with ranges can have {_MAX_ARRAY:,} cells.")
+    if any(t.width not in (1, width) or t.height not in (1, height) for t in tables):
+        return Error(VALUE, "The ranges differ in size.")
+    return Array(
+        [
+            [combine(_cell(one, column, row), _cell(two, column, row)) for column in range(width)]
+            for row in range(height)
+        ]
+    )
+
+
+def _cell(operand: Operand, column: int, row: int) -> Value:
+    if not isinstance(operand, Range | Array):
+        return operand
+    return operand.at(column % operand.width, row % operand.height)
 
 
 def _arithmetic(operator: str, one: float, two: float) -> Value:

@@ -5,23 +5,41 @@ from __future__ import annotations
 from collections.abc import Callable
 from dataclasses import dataclass
 from enum import Enum
-from typing import Any
+from typing import Any, Literal
 
 from dreieck.core.ranges import Range
 from dreieck.core.values import Place, Value
 
 Result = Value | Range
+Form = Literal["date", "time", "datetime", "percent"]
+
+EXAMPLE_SHEET = {
+    "A1": "Item", "B1": "Weight", "C1": "Hut", "D1": "Price",
+    "A2": "Flour", "B2": "50.4", "C2": "Kestrel", "D2": "0.95",
+    "A3": "Lentils", "B3": "33.6", "C3": "Larch", "D3": "2.4",
+    "A4": "Potatoes", "B4": "126", "C4": "Kestrel", "D4": "0.8",
+    "A5": "Cheese", "B5": "25.2", "C5": "Scree", "D5": "14.5",
+    "A7": "Hut", "A8": "Kestrel", "A10": "Item", "A11": "Cheese",
+    "E1": "Flow", "E2": "-1000", "E3": "600", "E4": "600",
+}  # fmt: skip
+"""The sheet that the examples of functions read: made-up loads, payments, and criteria below."""
 
 
 class Takes(Enum):
     """What a parameter takes; arguments are converted to it before the call."""
 
     NUMBER = "a number"
+    WHOLE = "a whole number"
     TEXT = "text"
     LOGICAL = "a condition"
-    VALUE = "a value"
-    NUMBERS = "numbers"
-    VALUES = "values"
+    VALUE = "a value of any kind"
+    NUMBERS = "numbers or ranges"
+    LOGICALS = "conditions or ranges"
+    VALUES = "values or ranges"
+    RANGE = "a range"
+    PLACE = "a range, of which only the place counts"
+    ARRAY = "a range, or a calculation with ranges"
+    ADDRESS = "an address in a text"
     LATER = "a value, worked out only if it is needed"
 
 
@@ -41,8 +59,9 @@ class Function:
     """A function of the formula language.
 
     ``section`` is its section in OpenFormula (OpenDocument part 4). ``example`` is a
-    formula without references and the value that it gives. ``words`` says a call in
-    plain words, ``{0}`` and ``{1}`` standing for arguments, ``{*}`` for all.
+    formula and the value that it gives on the sheet ``EXAMPLE_SHEET``. ``words`` says a
+    call in plain words, ``{0}`` and ``{1}`` standing for arguments, ``{*}`` for all.
+    ``gives`` is the number format of the result where the function implies one.
     """
 
     name: str
@@ -52,6 +71,12 @@ class Function:
     parameters: tuple[Parameter, ...]
     example: tuple[str, Value]
     compute: Callable[..., Result]
+    gives: Form | None = None
+
+    @property
+    def family(self) -> str:
+        """The module that the function is written in."""
+        return self.compute.__module__.rpartition(".")[2]
 
     @property
     def least(self) -> int:
@@ -93,14 +118,32 @@ def function(
     *parameters: Parameter,
     words: str,
     example: tuple[str, Value],
+    gives: Form | None = None,
 ) -> Callable[[Callable[..., Any]], Callable[..., Any]]:
     """Register the decorated callable as a function of the formula language."""
 
     def register(compute: Callable[..., Any]) -> Callable[..., Any]:
-        _FUNCTIONS[name] = Function(name, section, purpose, words, parameters, example, compute)
+        _FUNCTIONS[name] = Function(
+            name, section, purpose, words, parameters, example, compute, gives
+        )
         return compute
 
     return register
+
+
+def arg(name: str, takes: Takes, purpose: str) -> Parameter:
+    """A parameter that must be given."""
+    return Parameter(name, takes, purpose)
+
+
+def optional(name: str, takes: Takes, purpose: str) -> Parameter:
+    """A parameter that can be left out."""
+    return Parameter(name, takes, purpose, optional=True)
+
+
+def repeated(name: str, takes: Takes, purpose: str) -> Parameter:
+    """A parameter that takes all further arguments, at least one."""
+    return Parameter(name, takes, purpose, repeated=True)
 
 
 def find(name: str) -> Function | None:

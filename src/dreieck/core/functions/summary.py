@@ -1,15 +1,27 @@
-"""Functions that make one value of many: sums, averages, counts, extremes."""
+"""Functions that make one value of many: sums, averages, counts, extremes, spread."""
 
 from __future__ import annotations
 
 import math
-from collections.abc import Iterator
+import statistics
+from collections import Counter
+from collections.abc import Callable, Iterator
 
-from dreieck.core.functions.registry import Failure, Parameter, Takes, function
-from dreieck.core.values import DIV0, Value
+from dreieck.core.functions.registry import (
+    Failure,
+    Parameter,
+    Takes,
+    arg,
+    function,
+    optional,
+    repeated,
+)
+from dreieck.core.ranges import Range, Table
+from dreieck.core.values import DIV0, NA, NUM, VALUE, Error, Value
 
-_NUMBERS = Parameter("numbers", Takes.NUMBERS, "numbers or ranges", repeated=True)
-_VALUES = Parameter("values", Takes.VALUES, "values or ranges", repeated=True)
+_NUMBERS = repeated("numbers", Takes.NUMBERS, "numbers or ranges")
+_VALUES = repeated("values", Takes.VALUES, "values or ranges")
+_LIST = arg("numbers", Takes.NUMBERS, "a range of numbers")
 
 
 @function(
@@ -18,10 +30,68 @@ _VALUES = Parameter("values", Takes.VALUES, "values or ranges", repeated=True)
     "Adds numbers; text and empty cells in ranges are left out.",
     _NUMBERS,
     words="the sum of {*}",
-    example=("=SUM(0.12,0.08,0.3)", 0.5),
+    example=("=SUM(B2:B5)", 235.2),
 )
 def _sum(numbers: Iterator[float]) -> float:
     return math.fsum(numbers)
+
+
+@function(
+    "SUMSQ",
+    "6.16.65",
+    "Adds the squares of numbers.",
+    _NUMBERS,
+    words="the sum of the squares of {*}",
+    example=("=SUMSQ(3,4)", 25.0),
+)
+def _sumsq(numbers: Iterator[float]) -> float:
+    return math.fsum(number * number for number in numbers)
+
+
+@function(
+    "PRODUCT",
+    "6.16.47",
+    "Multiplies numbers; text and empty cells in ranges are left out.",
+    _NUMBERS,
+    words="the product of {*}",
+    example=("=PRODUCT(4,5,6)", 120.0),
+)
+def _product(numbers: Iterator[float]) -> float:
+    found = list(numbers)
+    return math.prod(found) if found else 0.0
+
+
+@function(
+    "SUMPRODUCT",
+    "6.16.64",
+    "Multiplies ranges cell by cell and adds the products; what is no number counts as 0.",
+    repeated("ranges", Takes.ARRAY, "ranges of one size"),
+    words="the sum of the products of {*}",
+    example=("=SUMPRODUCT(B2:B3,D2:D3)", 128.52),
+)
+def _sumproduct(*tables: Table) -> float:
+    sizes = {(table.width, table.height) for table in tables}
+    if len(sizes) > 1:
+        raise Failure(VALUE, "The ranges differ in size.")
+    if len(tables) == 1 and isinstance(tables[0], Range):
+        return math.fsum(_plain_number(value) for value in tables[0].filled())
+    places = min((list(_places(table)) for table in tables), key=len)
+    return math.fsum(
+        math.prod(_plain_number(table.at(*place)) for table in tables) for place in places
+    )
+
+
+def _places(table: Table) -> Iterator[tuple[int, int]]:
+    if isinstance(table, Range):
+        yield from ((column, row) for column, row, _ in table.placed())
+    else:
+        yield from ((column, row) for row in range(table.height) for column in range(table.width))
+
+
+def _plain_number(value: Value) -> float:
+    if isinstance(value, Error):
+        raise Failure(value.code, value.why, value.origin)
+    return value if isinstance(value, float) else 0.0
 
 
 @function(
@@ -30,7 +100,7 @@ def _sum(numbers: Iterator[float]) -> float:
     "The mean of numbers; text and empty cells in ranges are left out.",
     _NUMBERS,
     words="the average of {*}",
-    example=("=AVERAGE(420,280,320)", 340.0),
+    example=("=AVERAGE(B2:B5)", 58.8),
 )
 def _average(numbers: Iterator[float]) -> float:
     found = list(numbers)
@@ -40,12 +110,43 @@ def _average(numbers: Iterator[float]) -> float:
 
 
 @function(
+    "MEDIAN",
+    "6.18.47",
+    "The number in the middle when all are sorted.",
+    _NUMBERS,
+    words="the middle one of {*}",
+    example=("=MEDIAN(B2:B5)", 42.0),
+)
+def _median(numbers: Iterator[float]) -> float:
+    found = list(numbers)
+    if not found:
+        raise Failure(NUM, "There is no number to take the middle of.")
+    return statistics.median(found)
+
+
+@function(
+    "MODE",
+    "6.18.50",
+    "The number that occurs most often.",
+    _NUMBERS,
+    words="the most frequent of {*}",
+    example=("=MODE(3,1,3,2)", 3.0),
+)
+def _mode(numbers: Iterator[float]) -> float:
+    counted = Counter(numbers)
+    most = max(counted.values(), default=0)
+    if most < 2:
+        raise Failure(NA, "No number occurs twice.")
+    return min(number for number, count in counted.items() if count == most)
+
+
+@function(
     "MIN",
     "6.18.48",
     "The smallest number; 0 where there is none.",
     _NUMBERS,
     words="the smallest of {*}",
-    example=("=MIN(420,280,315)", 280.0),
+    example=("=MIN(B2:B5)", 25.2),
 )
 def _min(numbers: Iterator[float]) -> float:
     return min(numbers, default=0.0)
@@ -57,7 +158,7 @@ def _min(numbers: Iterator[float]) -> float:
     "The largest number; 0 where there is none.",
     _NUMBERS,
     words="the largest of {*}",
-    example=("=MAX(420,280,315)", 420.0),
+    example=("=MAX(B2:B5)", 126.0),
 )
 def _max(numbers: Iterator[float]) -> float:
     return max(numbers, default=0.0)
@@ -69,7 +170,7 @@ def _max(numbers: Iterator[float]) -> float:
     "How many numbers there are; text, errors and empty cells are not counted.",
     _VALUES,
     words="how many numbers there are in {*}",
-    example=('=COUNT(420,"Kestrel",280)', 2.0),
+    example=("=COUNT(A2:B5)", 4.0),
 )
 def _count(values: Iterator[Value]) -> float:
     return float(sum(isinstance(value, float) for value in values))
@@ -81,7 +182,96 @@ def _count(values: Iterator[Value]) -> float:
     "How many values of any kind there are; empty cells are not counted.",
     _VALUES,
     words="how many entries there are in {*}",
-    example=('=COUNTA(420,"Kestrel",280)', 3.0),
+    example=("=COUNTA(A1:B6)", 10.0),
 )
 def _counta(values: Iterator[Value]) -> float:
     return float(sum(value is not None for value in values))
+
+
+@function(
+    "COUNTBLANK",
+    "6.13.8",
+    "How many cells of a range are empty or hold no text.",
+    arg("range", Takes.RANGE, "the cells that are looked at"),
+    words="how many cells of {0} are empty",
+    example=("=COUNTBLANK(A1:B6)", 2.0),
+)
+def _countblank(cells: Range) -> float:
+    return float(cells.area.size - sum(value != "" for value in cells.filled()))
+
+
+@function(
+    "LARGE",
+    "6.18.42",
+    "The largest number but so many.",
+    _LIST,
+    arg("place", Takes.WHOLE, "1 for the largest, 2 for the next"),
+    words="number {1} of {0} from the largest down",
+    example=("=LARGE(B2:B5,2)", 50.4),
+)
+def _large(numbers: Iterator[float], place: int) -> float:
+    return _ranked(sorted(numbers, reverse=True), place)
+
+
+@function(
+    "SMALL",
+    "6.18.70",
+    "The smallest number but so many.",
+    _LIST,
+    arg("place", Takes.WHOLE, "1 for the smallest, 2 for the next"),
+    words="number {1} of {0} from the smallest up",
+    example=("=SMALL(B2:B5,2)", 33.6),
+)
+def _small(numbers: Iterator[float], place: int) -> float:
+    return _ranked(sorted(numbers), place)
+
+
+def _ranked(numbers: list[float], place: int) -> float:
+    if not 1 <= place <= len(numbers):
+        raise Failure(NUM, f"There is no place {place} among {len(numbers)} numbers.")
+    return numbers[place - 1]
+
+
+@function(
+    "RANK",
+    "6.18.65",
+    "The place of a number among others; equal numbers share it.",
+    arg("number", Takes.NUMBER, "whose place is asked"),
+    _LIST,
+    optional("upwards", Takes.LOGICAL, "true to count from the smallest"),
+    words="the place of {0} among {1}",
+    example=("=RANK(B2,B2:B5)", 2.0),
+)
+def _rank(number: float, numbers: Iterator[float], upwards: bool = False) -> float:
+    found = list(numbers)
+    if number not in found:
+        raise Failure(NA, "The number is not among the others.")
+    ahead = sum(other < number if upwards else other > number for other in found)
+    return float(ahead + 1)
+
+
+def _spread(
+    name: str, section: str, what: str, least: int, result: float, compute: Callable[..., float]
+) -> None:
+    """Register one of the four measures of spread."""
+
+    def measured(numbers: Iterator[float]) -> float:
+        found = list(numbers)
+        if len(found) < least:
+            raise Failure(DIV0, f"{name} needs {least} number{'s' * (least > 1)} or more.")
+        return compute(found)
+
+    purpose, parameter = (
+        f"The {what}.",
+        Parameter("numbers", Takes.NUMBERS, "numbers or ranges", repeated=True),
+    )
+    example = (f"={name}(2,4,4,4,5,5,7,9)", result)
+    function(name, section, purpose, parameter, words=f"the {what} of {{*}}", example=example)(
+        measured
+    )
+
+
+_spread("VAR", "6.18.82", "variance of a sample", 2, 32 / 7, statistics.variance)
+_spread("VARP", "6.18.84", "variance of all values", 1, 4.0, statistics.pvariance)
+_spread("STDEV", "6.18.72", "standard deviation of a sample", 2, (32 / 7) ** 0.5, statistics.stdev)
+_spread("STDEVP", "6.18.74", "standard deviation of all values", 1, 2.0, statistics.pstdev)

@@ -1,0 +1,163 @@
+"""Sums, counts and averages of what fits criteria."""
+
+from __future__ import annotations
+
+import math
+from collections.abc import Iterator
+
+from dreieck.core.functions.criteria import Criterion, criterion
+from dreieck.core.functions.registry import (
+    Failure,
+    Takes,
+    arg,
+    function,
+    optional,
+    repeated,
+)
+from dreieck.core.ranges import Range
+from dreieck.core.values import DIV0, VALUE, Error, Value
+
+_RANGE = arg("range", Takes.RANGE, "the cells that are looked at")
+_CRITERION = arg("criterion", Takes.VALUE, 'what fits: 5, ">=10", "Ke*"')
+_SUMMED = optional("values", Takes.RANGE, "the cells that count, if others")
+_PAIRS = repeated("criteria", Takes.LATER, "a range and a criterion, again and again")
+
+
+@function(
+    "COUNTIF",
+    "6.13.9",
+    "Counts the cells that fit a criterion.",
+    _RANGE,
+    _CRITERION,
+    words="how many of {0} fit {1}",
+    example=('=COUNTIF(C2:C5,"Kestrel")', 2.0),
+)
+def _countif(cells: Range, wanted: Value) -> float:
+    return float(_count(cells, criterion(wanted)))
+
+
+@function(
+    "SUMIF",
+    "6.16.62",
+    "Adds the numbers whose cells, or whose neighbours, fit a criterion.",
+    _RANGE,
+    _CRITERION,
+    _SUMMED,
+    words="the sum of {2} where {0} fits {1}",
+    example=('=SUMIF(C2:C5,"Kestrel",B2:B5)', 176.4),
+)
+def _sumif(cells: Range, wanted: Value, summed: Range | None = None) -> float:
+    return math.fsum(_fitting(summed or cells, [(cells, criterion(wanted))]))
+
+
+@function(
+    "AVERAGEIF",
+    "6.18.5",
+    "The mean of the numbers whose cells, or whose neighbours, fit a criterion.",
+    _RANGE,
+    _CRITERION,
+    _SUMMED,
+    words="the average of {2} where {0} fits {1}",
+    example=('=AVERAGEIF(C2:C5,"Kestrel",B2:B5)', 88.2),
+)
+def _averageif(cells: Range, wanted: Value, averaged: Range | None = None) -> float:
+    return _mean(_fitting(averaged or cells, [(cells, criterion(wanted))]))
+
+
+@function(
+    "COUNTIFS",
+    "6.13.10",
+    "Counts the rows that fit all criteria.",
+    _PAIRS,
+    words="how many rows fit {*}",
+    example=('=COUNTIFS(C2:C5,"Kestrel",B2:B5,">100")', 1.0),
+)
+def _countifs(*later: object) -> float:
+    pairs = _pairs(later)
+    first = pairs[0][0]
+    filled = {place for cells, _ in pairs for place in _places(cells)}
+    fits = sum(all(fit(cells.at(*place)) for cells, fit in pairs) for place in filled)
+    if all(fit(None) for _, fit in pairs):
+        fits += first.area.size - len(filled)
+    return float(fits)
+
+
+@function(
+    "SUMIFS",
+    "6.16.63",
+    "Adds the numbers whose rows fit all criteria.",
+    arg("values", Takes.RANGE, "the cells that are added"),
+    _PAIRS,
+    words="the sum of {0} where {*1}",
+    example=('=SUMIFS(B2:B5,C2:C5,"Kestrel",B2:B5,">100")', 126.0),
+)
+def _sumifs(summed: Range, *later: object) -> float:
+    return math.fsum(_fitting(summed, _pairs(later), summed))
+
+
+@function(
+    "AVERAGEIFS",
+    "6.18.6",
+    "The mean of the numbers whose rows fit all criteria.",
+    arg("values", Takes.RANGE, "the cells that are averaged"),
+    _PAIRS,
+    words="the average of {0} where {*1}",
+    example=('=AVERAGEIFS(B2:B5,C2:C5,"Kestrel",D2:D5,"<1")', 88.2),
+)
+def _averageifs(averaged: Range, *later: object) -> float:
+    return _mean(_fitting(averaged, _pairs(later), averaged))
+
+
+def _count(cells: Range, fits: Criterion) -> int:
+    filled = fitting = 0
+    for value in cells.filled():
+        filled += 1
+        fitting += fits(value)
+    return fitting + (cells.area.size - filled if fits(None) else 0)
+
+
+def _places(cells: Range) -> Iterator[tuple[int, int]]:
+    for column, row, _ in cells.placed():
+        yield column, row
+
+
+def _fitting(
+    summed: Range, pairs: list[tuple[Range, Criterion]], sized: Range | None = None
+) -> Iterator[float]:
+    """The numbers of ``summed`` at the places where all criteria fit."""
+    cells = pairs[0][0]
+    if sized and (sized.width, sized.height) != (cells.width, cells.height):
+        raise Failure(VALUE, "The ranges differ in size.")
+    # As large as the range that is looked at, from its own first cell.
+    try:
+        values = summed.part(0, 0, cells.width, cells.height)
+    except IndexError:
+        raise Failure(VALUE, "The cells that count would leave the sheet.") from None
+    for column, row, value in values.placed():
+        if all(fits(looked.at(column, row)) for looked, fits in pairs):
+            if isinstance(value, Error):
+                raise Failure(value.code, value.why, value.origin)
+            if isinstance(value, float):
+                yield value
+
+
+def _mean(values: Iterator[float]) -> float:
+    found = list(values)
+    if not found:
+        raise Failure(DIV0, "No number fits, so there is nothing to take the average of.")
+    return math.fsum(found) / len(found)
+
+
+def _pairs(later: tuple[object, ...]) -> list[tuple[Range, Criterion]]:
+    """Ranges and criteria, taken in turn from arguments that are worked out now."""
+    given = [each() for each in later]  # type: ignore[operator]  # bound as callables
+    if len(given) % 2:
+        raise Failure(VALUE, "A range stands without its criterion.")
+    pairs: list[tuple[Range, Criterion]] = []
+    for cells, wanted in zip(given[::2], given[1::2], strict=True):
+        if not isinstance(cells, Range):
+            raise Failure(VALUE, "A range is needed in front of each criterion.")
+        if pairs and (cells.width, cells.height) != (pairs[0][0].width, pairs[0][0].height):
+            raise Failure(VALUE, "The ranges differ in size.")
+        pairs.append((cells, criterion(wanted.at(0, 0) if isinstance(wanted, Range) else wanted)))
+    return pairs

@@ -1,0 +1,91 @@
+"""Criteria, as in COUNTIF: a value, or text such as ``">=10"``, ``"<>x"`` or ``"Ke*"``.
+
+The rules are those of OpenFormula 4.11.8; whole cells are compared and case does not count.
+"""
+
+from __future__ import annotations
+
+import re
+from collections.abc import Callable
+from functools import lru_cache
+
+from dreieck.core.numerals import read_number
+from dreieck.core.values import Error, Value, compared
+
+Criterion = Callable[[Value], bool]
+"""Tells whether a value fits."""
+
+_OPERATOR = re.compile(r"(<>|<=|>=|=|<|>)?(.*)", re.DOTALL)
+
+
+def criterion(wanted: Value) -> Criterion:
+    """What fits a criterion. An empty one means the number 0."""
+    if wanted is None:
+        wanted = 0.0
+    if not isinstance(wanted, str):
+        return lambda value: _same(value, wanted)
+    match = _OPERATOR.fullmatch(wanted)
+    assert match is not None  # the pattern takes every text
+    operator, text = match[1], match[2]
+    if operator in (None, "="):
+        return _equal(text)
+    if operator == "<>":
+        equal = _equal(text)
+        return lambda value: not equal(value)
+    return _ordered(operator, _meant(text))
+
+
+def pattern(text: str) -> re.Pattern[str] | None:
+    """The pattern of a text with ``*`` or ``?``, None for plain text; ``~`` takes their sense."""
+    return _pattern(text.casefold()) if any(mark in text for mark in "*?~") else None
+
+
+@lru_cache(maxsize=256)
+def _pattern(text: str) -> re.Pattern[str]:
+    pieces = re.split(r"(~[*?~]|\*|\?)", text)
+    signs = {"*": ".*", "?": "."}
+    return re.compile(
+        "".join(
+            signs.get(piece) or re.escape(piece[1:] if piece[:1] == "~" and piece[1:] else piece)
+            for piece in pieces
+        ),
+        re.DOTALL,
+    )
+
+
+def _equal(text: str) -> Criterion:
+    if not text:
+        return lambda value: value is None
+    meant = _meant(text)
+    if not isinstance(meant, str):
+        return lambda value: _same(value, meant)
+    found = pattern(meant)
+    if found is None:
+        return lambda value: _same(value, meant)
+    return lambda value: isinstance(value, str) and bool(found.fullmatch(value.casefold()))
+
+
+def _ordered(operator: str, meant: Value) -> Criterion:
+    fits = {"<": (-1,), ">": (1,), "<=": (-1, 0), ">=": (0, 1)}[operator]
+    return lambda value: _alike(value, meant) and compared(value, meant) in fits
+
+
+def _same(value: Value, wanted: Value) -> bool:
+    if isinstance(value, Error) or isinstance(wanted, Error):
+        return isinstance(value, Error) and value == wanted
+    return _alike(value, wanted) and compared(value, wanted) == 0
+
+
+def _alike(value: Value, wanted: Value) -> bool:
+    return value is not None and type(value) is type(wanted)
+
+
+def _meant(text: str) -> Value:
+    """The value that the text of a criterion stands for."""
+    if text.upper() in ("TRUE", "FALSE"):
+        return text.upper() == "TRUE"
+    number = read_number(text)
+    if number is not None:
+        return number
+    code = Error(text.upper())
+    return code if text.startswith("#") else text

@@ -1,0 +1,136 @@
+"""Functions of a table with headings: the rows that fit a table of criteria.
+
+The first row of both tables holds headings. A row of the table fits if it fits all criteria
+of at least one row of criteria (OpenFormula 4.11.9 and 4.11.10).
+"""
+
+from __future__ import annotations
+
+import math
+import statistics
+from collections.abc import Callable
+
+from dreieck.core.functions.criteria import Criterion, criterion
+from dreieck.core.functions.registry import Failure, Takes, arg, function
+from dreieck.core.ranges import Range
+from dreieck.core.values import DIV0, NUM, VALUE, Error, Value
+
+_TABLE = arg("table", Takes.RANGE, "a table with headings")
+_FIELD = arg("field", Takes.VALUE, "a heading in quotes, or the number of a column")
+_CRITERIA = arg("criteria", Takes.RANGE, "headings with criteria below them")
+
+
+def _of_rows(
+    name: str,
+    section: str,
+    what: str,
+    result: Value,
+    compute: Callable[[list[Value]], Value],
+    *,
+    field: str = '"Weight"',
+    criteria: str = "A7:A8",
+) -> None:
+    """Register a function of the values of one column in the rows that fit."""
+
+    def computed(table: Range, column: Value, wanted: Range) -> Value:
+        index = _column(table, column)
+        return compute([table.at(index, row) for row in _fitting(table, wanted)])
+
+    function(
+        name,
+        section,
+        f"{what[:1].upper()}{what[1:]} of one column in the rows that fit.",
+        _TABLE,
+        _FIELD,
+        _CRITERIA,
+        words=f"{what} in column {{1}} of {{0}} where {{2}} fits",
+        example=(f"={name}(A1:D5,{field},{criteria})", result),
+    )(computed)
+
+
+def _numbers(values: list[Value]) -> list[float]:
+    for value in values:
+        if isinstance(value, Error):
+            raise Failure(value.code, value.why, value.origin)
+    return [value for value in values if isinstance(value, float)]
+
+
+def _at_least(
+    least: int, compute: Callable[[list[float]], float]
+) -> Callable[[list[Value]], Value]:
+    def computed(values: list[Value]) -> float:
+        numbers = _numbers(values)
+        if len(numbers) < least:
+            raise Failure(DIV0, f"Fewer than {least} numbers fit.")
+        return compute(numbers)
+
+    return computed
+
+
+def _get(values: list[Value]) -> Value:
+    if not values:
+        raise Failure(VALUE, "No row fits.")
+    if len(values) > 1:
+        raise Failure(NUM, f"{len(values)} rows fit, not one.")
+    return values[0]
+
+
+_of_rows("DSUM", "6.9.11", "the sum", 176.4, lambda v: math.fsum(_numbers(v)))
+_of_rows("DCOUNT", "6.9.3", "the count of numbers", 2.0, lambda v: float(len(_numbers(v))))
+_of_rows(
+    "DCOUNTA",
+    "6.9.4",
+    "the count of entries",
+    2.0,
+    lambda v: float(sum(value is not None for value in v)),
+    field='"Item"',
+)
+_of_rows("DAVERAGE", "6.9.2", "the average", 88.2, _at_least(1, statistics.fmean))
+_of_rows("DMIN", "6.9.7", "the smallest number", 50.4, lambda v: min(_numbers(v), default=0.0))
+_of_rows("DMAX", "6.9.6", "the largest number", 126.0, lambda v: max(_numbers(v), default=0.0))
+_of_rows("DPRODUCT", "6.9.8", "the product", 6350.4, lambda v: math.prod(_numbers(v)))
+_of_rows("DVAR", "6.9.12", "the variance of a sample", 2857.68, _at_least(2, statistics.variance))
+_of_rows("DVARP", "6.9.13", "the variance", 1428.84, _at_least(1, statistics.pvariance))
+_of_rows(
+    "DSTDEV",
+    "6.9.9",
+    "the standard deviation of a sample",
+    2857.68**0.5,
+    _at_least(2, statistics.stdev),
+)
+_of_rows("DSTDEVP", "6.9.10", "the standard deviation", 37.8, _at_least(1, statistics.pstdev))
+_of_rows("DGET", "6.9.5", "the one value", 25.2, _get, criteria="A10:A11")
+
+
+def _column(table: Range, field: Value) -> int:
+    if isinstance(field, Error):
+        raise Failure(field.code, field.why, field.origin)
+    if isinstance(field, float) and 1 <= field <= table.width:
+        return int(field) - 1
+    if isinstance(field, str):
+        for column in range(table.width):
+            heading = table.at(column, 0)
+            if isinstance(heading, str) and heading.casefold() == field.casefold():
+                return column
+    raise Failure(VALUE, f"The table has no column “{field}”.")
+
+
+def _fitting(table: Range, wanted: Range) -> list[int]:
+    """The rows of the table, counted from 0, that fit the criteria."""
+    alternatives: list[list[tuple[int, Criterion]]] = []
+    for row in range(1, wanted.height):
+        together = []
+        for column in range(wanted.width):
+            heading, value = wanted.at(column, 0), wanted.at(column, row)
+            if heading is not None and value is not None:
+                together.append((_column(table, heading), criterion(value)))
+        alternatives.append(together)
+    last = max((row for _, row, _ in table.placed()), default=0)
+    return [
+        row
+        for row in range(1, last + 1)
+        if any(
+            all(fits(table.at(column, row)) for column, fits in together)
+            for together in alternatives
+        )
+    ]
