@@ -32,9 +32,15 @@ def measure() -> float:
         with TestClient(app) as client:
 
             def keystroke(workbook: int, sheet_id: int) -> None:
-                state = {"writing": "D5", "text": "=B5*C$4", "anchor": "D5", "focus": "D5"}
+                state = {
+                    "sheet": sheet_id,
+                    "writing": "D5",
+                    "text": "=B5*C$4",
+                    "anchor": "D5",
+                    "focus": "D5",
+                }
                 for _ in range(20):
-                    client.post(f"/workbooks/{workbook}/sheets/{sheet_id}/show", data=state)
+                    client.post(f"/workbooks/{workbook}/bench/show", data=state)
 
             keystroke(full, sheet.id)
             return ratio(

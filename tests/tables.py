@@ -1,11 +1,9 @@
 """Small workbooks for tests, written as people would type them."""
 
-from dreieck.core.address import Area, Cell
+from dreieck.core.address import Area
 from dreieck.core.calculate import Calculation
-from dreieck.core.look import PLAIN
-from dreieck.core.sheet import Sheet
+from dreieck.core.entering import typed_workbook
 from dreieck.core.values import Error
-from dreieck.core.workbook import Workbook
 
 LOADS = {
     "A1": "Load for the first week, kg",
@@ -25,14 +23,7 @@ LOADS = {
 
 def workbook(**sheets):
     """A workbook of sheets that map addresses to entries."""
-    made = Workbook()
-    for number, name in enumerate(sheets, 1):
-        made.sheets.append(Sheet(number, name.replace("_", " ")))
-    for sheet, entries in zip(made.sheets, sheets.values(), strict=True):
-        for address, text in entries.items():
-            cell = Cell.parse(address)
-            sheet.put(cell, made.read_entry(text, cell).content, PLAIN)
-    return made
+    return typed_workbook({name.replace("_", " "): each for name, each in sheets.items()})
 
 
 def values(made, area, sheet=None):

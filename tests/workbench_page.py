@@ -72,7 +72,8 @@ class Workbench:
         self.page.wait_for_function(
             """wanted => {
                  const frames = [...document.querySelectorAll(".overlay g:not(.at-start)")]
-                   .map(group => [...group.children].map(line => line.classList[0]).join(" "))
+                   .map(group => [...group.querySelectorAll("line")])
+                   .map(lines => lines.map(line => line.classList[0]).join(" "))
                    .filter(edges => /^((solid|free) ?){4}$/.test(edges));
                  return String(frames) === String(wanted);
                }""",

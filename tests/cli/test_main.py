@@ -33,9 +33,22 @@ def test_shift_prints_the_same_as_json():
     assert "first corner column and row, last nothing" in table
 
 
+def test_eval_prints_a_value_and_its_exit_code_tells_errors():
+    done = run(
+        "eval", "=A1*Loads!B2", "--with", "A1=3", "--with", "A2=1", "--with", "Loads!B2==1+1"
+    )
+    assert (done.returncode, done.stdout) == (0, "6\n")
+    done = run("eval", "=A2+1", "--with", "A2==1/0", "--json")
+    assert done.returncode == 1 and json.loads(done.stdout)["cause"] == "Sheet!A2"
+    assert "The divisor is 0 or empty. It began in Sheet!A2." in done.stderr
+
+
 @pytest.mark.parametrize(
     ("arguments", "says"),
     [
+        (("eval", "=B5*"), "ends too early"),
+        (("eval", "5"), "begin with"),
+        (("eval", "=A1", "--with", "A1"), "not a cell and its entry"),
         (("shift", "=B5*", "--from", "C5", "--to", "C6"), "ends too early"),
         (("shift", "=B5", "--from", "C5", "--to", "huts"), "not an area"),
         (("serve", "--port", "8799", "--data", "/dev/null/x.db"), "cannot be"),

@@ -14,8 +14,8 @@ class Page:
 
     def __init__(self, client, workbook=1, sheet=2):
         self.client = client
-        self.address = f"/workbooks/{workbook}/sheets/{sheet}/"
-        self.state = {"revision": 0}
+        self.address = f"/workbooks/{workbook}/bench/"
+        self.state = {"revision": 0, "sheet": sheet}
         self.act("show")
 
     def act(self, action, **wish):

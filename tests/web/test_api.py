@@ -36,4 +36,59 @@ def test_what_cannot_be_used_is_told(client, change, says):
 
 def test_the_interface_is_described(client):
     paths = client.get("/api/v1/openapi.json").json()["paths"]
-    assert list(paths) == ["/api/v1/shift"]
+    assert list(paths) == ["/api/v1/shift", "/api/v1/evaluate"]
+
+
+SHEETS = {
+    "Prices": {"B3": "1.80", "B4": "12%", "B5": "=1/0", "B6": "=B5*"},
+    "Loads": {"C4": "420", "B5": "0.12", "C5": "=$B5*C$4", "C6": "=C5*Prices!B5", "C7": "=rate*2",
+              "C8": "=C4>1", "C9": "Flour", "C10": "=Prices!B4"},
+}  # fmt: skip
+
+
+def evaluated(client, **request):
+    given = {"sheets": SHEETS, "names": {"rate": "Prices!$B$3"}, **request}
+    return client.post("/api/v1/evaluate", json=given)
+
+
+@pytest.mark.parametrize(
+    ("address", "cell"),
+    [
+        ("Loads!C5", (50.4, "number", "50.4", "=$B5*C$4", None)),
+        ("Loads!C6", ("#DIV/0!", "error", "#DIV/0!", "=C5*Prices!B5", "Prices!B5")),
+        ("Prices!B6", ("#NAME?", "error", "#NAME?", "=B5*", "Prices!B6")),
+        ("Loads!C7", (3.6, "number", "3.6", "=rate*2", None)),
+        ("Loads!C8", (True, "logical", "TRUE", "=C4>1", None)),
+        ("loads!c9", ("Flour", "text", "Flour", None, None)),
+        ("Prices!B4", (0.12, "number", "12%", None, None)),
+        ("C1", (None, "empty", "", None, None)),
+    ],
+)
+def test_evaluate_answers_with_value_kind_text_formula_and_cause(client, address, cell):
+    answer = evaluated(client, ask=[address]).json()["cells"][address]
+    assert tuple(answer[key] for key in ("value", "kind", "shown", "formula", "cause")) == cell
+    assert (answer["error"] is not None) == (cell[1] == "error")
+
+
+def test_evaluate_says_what_is_wrong_and_answers_with_all_cells_if_none_is_asked(client):
+    cells = evaluated(client).json()["cells"]
+    assert len(cells) == sum(len(entries) for entries in SHEETS.values())
+    assert "ends too early" in cells["Prices!B6"]["error"]
+    assert "divisor" in cells["Loads!C6"]["error"]
+
+
+@pytest.mark.parametrize(
+    ("change", "says"),
+    [
+        ({"ask": ["Nowhere!A1"]}, "no sheet “Nowhere”"),
+        ({"ask": ["Loads!5"]}, "not the address of a cell"),
+        ({"sheets": {"Loads": {"A0": "1"}}}, "not the address of a cell"),
+        ({"sheets": {}}, "sheets"),
+        ({"sheets": {"a!b": {}}}, "cannot stand in the name"),
+        ({"names": {"B5": "Loads!A1"}}, "“B5_” would do"),
+        ({"sheets": {"Loads": {"A1": "x" * 10_001}}}, "10,000 characters"),
+    ],
+)
+def test_what_evaluate_cannot_use_is_told(client, change, says):
+    answer = evaluated(client, **change)
+    assert answer.status_code == 422 and says in answer.json()["error"]

@@ -1,4 +1,7 @@
 import re
+from html import unescape
+
+from dreieck.core.functions import every
 
 
 def listed(client):
@@ -36,7 +39,10 @@ def test_the_demo_is_started_again_after_naming_what_is_lost(client, page):
     assert listed(client) == ["Hut supplies"]
 
 
-def test_help_tells_keys_and_functions(client):
-    text = client.get("/help").text
-    assert "Alt + C" in text and "=SUM(0.12,0.08,0.3)" in text
-    assert "<html" not in client.get("/help/keys").text
+def test_the_guide_tells_keys_and_every_function(client):
+    text = unescape(client.get("/guide").text)
+    assert "Alt + C" in text
+    for function in every():
+        assert f'id="{function.name}"' in text and function.example[0] in text
+        assert f"<td>{function.purpose}</td>" in text
+    assert "<html" not in client.get("/guide/keys").text

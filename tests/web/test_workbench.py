@@ -1,5 +1,7 @@
 """The actions of the workbench over HTTP, on the demo's sheet Loads."""
 
+import re
+
 import pytest
 
 
@@ -16,7 +18,7 @@ def holds(page, index):
 def test_the_first_scene_shows_the_sheet(client, page):
     assert client.get("/workbooks/1", follow_redirects=False).headers["location"].endswith("/2")
     html = client.get("/workbooks/1/sheets/2").text
-    assert "Hut supplies" in html and 'aria-current="page">Loads' in html
+    assert "Hut supplies: Loads" in html and 'aria-current="page">Loads' in page.html
     assert page.shown("A5", "B5", "C5", "F10", "A11") == ["Flour", "0.12", "50.4", "5.9", None]
 
 
@@ -208,16 +210,116 @@ def test_undo_and_redo_tell_what_they_did(page):
 def test_what_is_typed_is_escaped(page):
     page.enter("G5", '<img src=x onerror="1">').select("G5")
     assert page.shown("G5") == ['<img src=x onerror="1">']
-    answer = page.client.post(page.address + "show", data={"anchor": "G5", "focus": "G5"}).text
+    answer = page.client.post(
+        page.address + "show", data={"sheet": 2, "anchor": "G5", "focus": "G5"}
+    ).text
     assert "<img" not in answer
 
 
 def test_unusable_state_is_refused_in_words(client):
-    for data, status in (({"anchor": "nowhere"}, 422), ({"left": "-5"}, 422)):
-        answer = client.post(
-            "/workbooks/1/sheets/2/show", data=data, headers={"HX-Request": "true"}
-        )
+    for data, status in (({"sheet": 2, "anchor": "nowhere"}, 422), ({"left": "-5"}, 422)):
+        answer = client.post("/workbooks/1/bench/show", data=data, headers={"HX-Request": "true"})
         assert answer.status_code == status and "Traceback" not in answer.text
-    assert client.post("/workbooks/1/sheets/99/show", data={"left": 1}).status_code == 404
-    assert client.post("/workbooks/1/sheets/2/dance", data={"left": 1}).status_code == 404
+    assert client.post("/workbooks/1/bench/dance", data={"left": 1}).status_code == 404
     assert client.get("/workbooks/1/sheets/99").status_code == 404
+
+
+def test_pointing_puts_references_where_they_may_stand(page):
+    page.write("G5", "=SUM(").act("show", caret=5)
+    assert page.scene["may_point"]
+    page.act("point-at", to="C5:F5", caret=5)
+    assert page.state["text"] == "=SUM(C5:F5" and page.state["caret"] == 10
+    page.act("point-at", to="C:C")
+    assert page.state["text"] == "=SUM(C:C"
+    page.act("show", text="=SUM(C5,", caret=8, pointed_from=-1)
+    page.act("point-at", columns=-1)
+    assert page.state["text"] == "=SUM(C5,F5"
+    page.act("point-at", rows=1, widen=True)
+    assert page.state["text"] == "=SUM(C5,F5:F6"
+    page.act("show", pointed_from=-1, caret=3).act("point-at", to="A1")
+    assert page.state["text"] == "=SUM(C5,F5:F6"
+
+
+def test_pointing_on_another_sheet_names_it_and_entering_comes_back(page):
+    page.write("G5", "=C5*").act("show", caret=4)
+    page.act("show-sheet", index=1)
+    assert (page.state["sheet"], page.state["home"]) == (1, 2)
+    assert page.shown("B3") == ["1.80"]
+    page.act("point-at", to="B3").act("lock", axis="column").act("lock", axis="row")
+    assert page.state["text"] == "=C5*Prices!$B$3"
+    assert [frame["area"] for frame in page.scene["frames"]] == [[2, 3, 2, 3]]
+    page.act("to-the-start")
+    assert page.state["sheet"] == 2
+    page.act("show-sheet", columns=-1).act("enter", move="down")
+    assert (page.state["sheet"], page.state["home"], page.state["anchor"]) == (2, 0, "G6")
+    assert page.shown("G5") == ["90.72"]
+
+
+def test_a_reference_is_aimed_anew_by_its_frame(page):
+    page.write("G5", "=SUM($C5:F5)*2").act("aim-anew", index=0, to="C6:D7")
+    assert page.state["text"] == "=SUM($C6:D7)*2" and page.state["caret"] == 11
+
+
+def test_suggestions_and_the_current_argument_are_shown(page):
+    page.write("G5", "=ro").act("show", caret=3)
+    assert (
+        'data-insert="ROUND("' in page.html and "Rounds a number to so many decimals" in page.text
+    )
+    page.write("G5", "=ROUND(C5,").act("show", caret=10)
+    assert "<b>decimals</b>: how many; -1 rounds to tens, can be left out" in page.html
+
+
+def test_cards_say_what_each_choice_will_read(page):
+    page.write("C5", "=B5*C4")
+    assert "filled down B6, B7 …, filled right C5, D5 …" in page.text
+    assert "filled down always B$5, filled right C$5, D$5 …" in page.html
+
+
+def test_an_input_tells_who_reads_it(page):
+    page.select("C4")
+    assert "6 cells read it directly: C5:C10 . 36 more read it over others." in page.text
+    assert page.scene["readers"] == [[3, 5, 3, 10]]
+    page.select("A5")
+    assert "No formula reads this cell." in page.text
+
+
+def test_an_error_is_explained_with_its_first_cause(page):
+    page.act("show-sheet", index=1).enter("B4", "ten").act("go-to", to="Loads!A1")
+    page.enter("H5", "=Prices!C7*2").select("H5")
+    assert "#VALUE!: Something of the wrong kind stands" in page.text
+    assert "“ten” is text where a number is needed. It began in Prices!C7 ." in page.text
+    page.act("go-to", to="Prices!C7")
+    assert page.state["sheet"] == 1 and page.state["anchor"] == "C7"
+
+
+def test_sheets_are_added_renamed_duplicated_moved_and_deleted(client, page):
+    page.act("rename-sheet", to="Week 1")
+    assert page.act("go-to", to="Prices!C7").scene["text"] == "=SUM('Week 1'!C5:F5)*(1+$B$4)"
+    page.act("rename-sheet", to="season")
+    assert "a sheet “season” already" in page.notice
+    page.act("duplicate-sheet").act("move-sheet", columns=1)
+    assert page.act("add-sheet").shown("A1") == [None]
+    tabs = re.findall(r'data-index="\d+" (?:aria-current="page")?>([^<]*)</a>', page.html)
+    assert tabs == ["Prices", "Week 1", "Prices copy", "Season", "To mend", "Sheet 1"]
+    question = client.get("/workbooks/1/sheets/2/question").text
+    assert "12 formulas elsewhere would lose a reference" in question
+    page.act("go-to", to="'Week 1'!A1").act("delete-sheet")
+    assert page.act("go-to", to="Prices!C7").scene["text"] == "=SUM(#REF!)*(1+$B$4)"
+    for _ in range(5):
+        page.act("undo")
+    assert page.act("go-to", to="Loads!F10").shown("F10") == ["5.9"]
+
+
+def test_dates_times_and_percents_are_understood_and_shown_alike(page):
+    for address, typed, shown in (
+        ("H1", "2026-03-01", "2026-03-01"),
+        ("H2", "9:30", "9:30"),
+        ("H3", "12.5%", "12.5%"),
+        ("H4", "1,250.50", "1,250.50"),
+        ("H5", "=H1", "46082"),
+        ("H6", "=DATE(2026,3,1)+0", "46082"),
+        ("H7", "=DATE(2026,3,1)", "2026-03-01"),
+        ("H8", "'12", "12"),
+    ):
+        page.enter(address, typed)
+        assert page.shown(address) == [shown]

@@ -11,14 +11,20 @@ from typing import Annotated, Any, NoReturn
 import typer
 import uvicorn
 
+from dreieck.core.address import Cell
 from dreieck.core.exceptions import DreieckError
+from dreieck.core.formula import parse
 from dreieck.store import StoreError
-from dreieck.web.api import CornerMove, ShiftAnswer, ShiftRequest, shift_answer
+from dreieck.web.api.evaluate import EvaluateRequest, evaluate_answer
+from dreieck.web.api.shift import CornerMove, ShiftAnswer, ShiftRequest, shift_answer
 from dreieck.web.app import create_app
 from dreieck.web.settings import Settings
 
 app = typer.Typer(add_completion=False, no_args_is_help=True, pretty_exceptions_enable=False)
 
+_SHEET, _CELL = "Sheet", "ZZZ1000000"
+ERROR_VALUE = 1
+"""The exit code of ``eval`` where the value is an error."""
 UNUSABLE = 2
 """The exit code for input that cannot be used."""
 
@@ -68,6 +74,40 @@ def shift(
         return
     for line in _table(answer):
         typer.echo(line)
+
+
+@app.command("eval")
+def evaluate(
+    formula: Annotated[str, typer.Argument(help="The formula, such as '=A1*2'.")],
+    given: Annotated[
+        list[str] | None,
+        typer.Option("--with", help="A cell and its entry: A1=3, 'A2==A1*2', Loads!B4=7."),
+    ] = None,
+    as_json: Annotated[bool, typer.Option("--json", help="Print JSON.")] = False,
+) -> None:
+    """Print the value of a formula; exits with 1 where that is an error value."""
+    sheets: dict[str, dict[str, str]] = {_SHEET: {}}
+    for each in given or []:
+        place, equals, entry = each.partition("=")
+        sheet, _, address = place.rpartition("!")
+        if not equals:
+            _refuse(f"“{each}” is not a cell and its entry, such as A1=3.")
+        sheets.setdefault(sheet.strip("'") or _SHEET, {})[address] = entry
+    if not formula.startswith("="):
+        _refuse("The formula has to begin with “=”.")
+    sheets[_SHEET][_CELL] = formula
+    try:
+        parse(formula, Cell.parse(_CELL))
+        answer = evaluate_answer(EvaluateRequest(sheets=sheets, ask=[_CELL])).cells[_CELL]
+    except (DreieckError, ValueError) as error:
+        _refuse(str(error))
+    typer.echo(answer.model_dump_json(indent=2) if as_json else answer.shown)
+    if answer.kind == "error":
+        began = (
+            "" if answer.cause in (None, f"{_SHEET}!{_CELL}") else f" It began in {answer.cause}."
+        )
+        typer.echo(f"{answer.error}{began}", err=True)
+        sys.exit(ERROR_VALUE)
 
 
 def main() -> None:

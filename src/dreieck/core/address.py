@@ -184,5 +184,9 @@ class Area(NamedTuple):
                 yield Cell(column, row)
 
 
+EVERYWHERE = Area(1, 1, MAX_COLUMN, MAX_ROW)
+"""The whole sheet."""
+
+
 def _short(text: str) -> str:
     return text if len(text) <= 40 else text[:39] + "…"

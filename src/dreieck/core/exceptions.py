@@ -5,6 +5,7 @@
   + EntryError                 an entry that no cell can hold
   + FormulaError               a formula that cannot be read; knows the place
   + FillError                  a fill that cannot be planned
+  + NameRefused                a name that no range can have; knows one that would do
   + SheetError                 a sheet name that cannot be, or a sheet that is not there
 """
 
@@ -36,6 +37,14 @@ class FormulaError(DreieckError):
 
 class FillError(DreieckError):
     """A fill that cannot be planned: it leaves the sheet, or is too large."""
+
+
+class NameRefused(DreieckError):
+    """A name that cannot be; ``proposal`` is one that would do."""
+
+    def __init__(self, message: str, proposal: str) -> None:
+        super().__init__(f"{message} “{proposal}” would do.")
+        self.proposal = proposal
 
 
 class SheetError(DreieckError):

@@ -141,6 +141,10 @@ class RehearsedGrid:
         """Whether there is a sheet of this name."""
         return self._fill.workbook.has_sheet(name)
 
+    def named(self, name: str) -> Shape | None:
+        """What a name stands for."""
+        return self._fill.workbook.named(name)
+
     def content(self, sheet: str, cell: Cell) -> Content | None:
         """What a cell would hold."""
         if self._is_filled(sheet):

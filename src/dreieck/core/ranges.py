@@ -7,6 +7,7 @@ from typing import Protocol
 
 from dreieck.core.address import Area, Cell
 from dreieck.core.exceptions import AddressError
+from dreieck.core.formula import Shape
 from dreieck.core.values import REF, VALUE, Error, Value
 
 
@@ -21,6 +22,9 @@ class Reader(Protocol):
 
     def has_sheet(self, name: str) -> bool:
         """Whether there is a sheet of this name."""
+
+    def named(self, name: str) -> Shape | None:
+        """What a name stands for."""
 
 
 class Range:

@@ -118,9 +118,9 @@ class _Reading:
     def call(self, node: tree.Call) -> Iterator[Phrase]:
         function = find(node.function)
         words = function.words if function else f"{node.function} of {{*}}"
-        for piece in re.split(r"(\{\*\}|\{\d\})", words):
-            if piece == "{*}":
-                yield from self.listed(node.arguments)
+        for piece in re.split(r"(\{\*?\d?\})", words):
+            if piece.startswith("{*"):
+                yield from self.listed(node.arguments[int(piece[2:-1] or 0) :])
             elif piece.startswith("{"):
                 index = int(piece[1])
                 if index < len(node.arguments):
@@ -137,7 +137,17 @@ class _Reading:
             yield from self.node(argument)
 
 
-_LEFT_OUT = {("ROUND", 1): "0", ("IF", 1): "true", ("IF", 2): "false"}
+_LEFT_OUT = {
+    ("IF", 1): "true",
+    ("IF", 2): "false",
+    ("LOG", 1): "10",
+    ("LEFT", 1): "1",
+    ("RIGHT", 1): "1",
+    ("SUMIF", 2): "what",
+    ("AVERAGEIF", 2): "what",
+    ("CEILING", 1): "1",
+    ("FLOOR", 1): "1",
+} | {(name, 1): "0" for name in ("ROUND", "ROUNDUP", "ROUNDDOWN", "TRUNC")}
 
 
 def _cell_where(reference: CellReference) -> str:

@@ -19,6 +19,8 @@ class Sheet:
         self.widths: dict[int, int] = {}
         """Widths of columns in pixels, where they differ from the usual."""
         self._columns: dict[int, dict[int, Content]] = {}
+        self.version = 0
+        """Counts the changes, for those who keep something worked out from the cells."""
         self._used: Area | None = None
         self._used_is_known = True
 
@@ -33,6 +35,7 @@ class Sheet:
 
     def put(self, cell: Cell, content: Content | None, look: Look) -> None:
         """Set what a cell holds and how it looks; None empties it."""
+        self.version += 1
         if content is not None:
             self._used = self._used.around(Area.of(cell)) if self._used else Area.of(cell)
             self._columns.setdefault(cell.column, {})[cell.row] = content

@@ -9,6 +9,7 @@ from dreieck.core.content import Content, Entry, read_entry
 from dreieck.core.exceptions import SheetError
 from dreieck.core.formula import Shape
 from dreieck.core.formula.tree import Node
+from dreieck.core.names import Named
 from dreieck.core.reference import Reference
 from dreieck.core.sheet import Sheet
 
@@ -22,6 +23,8 @@ class Workbook:
     def __init__(self, name: str = "") -> None:
         self.name = name
         self.sheets: list[Sheet] = []
+        self.names: dict[str, Named] = {}
+        """Names by their text without case."""
 
     def sheet(self, name: str) -> Sheet:
         """The sheet of this name; case does not count. Raises SheetError."""
@@ -48,6 +51,11 @@ class Workbook:
     def filled(self, sheet: str, area: Area) -> Iterator[tuple[Cell, Content]]:
         """The cells of an area that hold something."""
         return self.sheet(sheet).filled(area)
+
+    def named(self, name: str) -> Shape | None:
+        """What a name stands for."""
+        found = self.names.get(name.casefold())
+        return found.shape if found else None
 
     def read_entry(self, text: str, at: Cell) -> Entry:
         """Understand typed text, with sheets spelled as this workbook spells them."""

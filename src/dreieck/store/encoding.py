@@ -3,13 +3,13 @@
 from __future__ import annotations
 
 import json
-from collections.abc import Callable
+from collections.abc import Callable, Sequence
 from enum import IntEnum
 from typing import Any, NamedTuple
 
 from dreieck.core.address import Cell
 from dreieck.core.content import Content, Unreadable
-from dreieck.core.edits import Edit, SetCells
+from dreieck.core.edits import AddSheet, ArrangeSheet, Cells, Edit, RemoveSheet, SetCells
 from dreieck.core.formula import Shape
 from dreieck.core.look import PLAIN, Look
 
@@ -89,33 +89,42 @@ def look_of(text: str | None) -> Look:
     return Look(form, int(decimals) if decimals else None, role)  # type: ignore[arg-type]
 
 
-def edits_text(edits: list[Edit], number_of: NumberOf) -> str:
+def edits_text(edits: Sequence[Edit], number_of: NumberOf) -> str:
     """Edits as JSON."""
-    return json.dumps(
-        [
-            {
-                "set": edit.sheet_id,
-                "cells": [
-                    [*cell, look_text(look), *stored(content, cell, number_of)]
-                    for cell, (content, look) in edit.cells.items()
-                ],
-            }
-            for edit in edits
-        ],
-        separators=(",", ":"),
-    )
+    return json.dumps([_edit(edit, number_of) for edit in edits], separators=(",", ":"))
 
 
 def edits_of(text: str, shape_of: ShapeOf) -> list[Edit]:
     """The edits that ``edits_text`` wrote."""
-    return [_set_cells(said, shape_of) for said in json.loads(text)]
+    return [_edit_of(said, shape_of) for said in json.loads(text)]
 
 
-def _set_cells(said: dict[str, Any], shape_of: ShapeOf) -> SetCells:
-    return SetCells(
-        said["set"],
-        {
-            Cell(column, row): (content_of(Stored(*content), shape_of), look_of(look))
-            for column, row, look, *content in said["cells"]
-        },
-    )
+def _edit(edit: Edit, number_of: NumberOf) -> dict[str, Any]:
+    said: dict[str, Any] = {"edit": type(edit).__name__, "sheet": edit.sheet_id}
+    if isinstance(edit, AddSheet | ArrangeSheet):
+        said |= {"name": edit.name, "position": edit.position}
+    if isinstance(edit, AddSheet):
+        said["widths"] = list(edit.widths.items())
+    if isinstance(edit, SetCells | AddSheet):
+        said["cells"] = [
+            [*cell, look_text(look), *stored(content, cell, number_of)]
+            for cell, (content, look) in edit.cells.items()
+        ]
+    return said
+
+
+def _edit_of(said: dict[str, Any], shape_of: ShapeOf) -> Edit:
+    cells: Cells = {
+        Cell(column, row): (content_of(Stored(*content), shape_of), look_of(look))
+        for column, row, look, *content in said.get("cells", ())
+    }
+    match said["edit"]:
+        case "SetCells":
+            return SetCells(said["sheet"], cells)
+        case "AddSheet":
+            widths = dict(said["widths"])
+            return AddSheet(said["sheet"], said["name"], said["position"], cells, widths)
+        case "RemoveSheet":
+            return RemoveSheet(said["sheet"])
+        case _:
+            return ArrangeSheet(said["sheet"], said["name"], said["position"])

@@ -12,6 +12,7 @@ from sqlmodel import col, select
 
 from dreieck.core.address import Cell
 from dreieck.core.edits import SetCells
+from dreieck.core.entering import entered
 from dreieck.core.exceptions import DreieckError
 from dreieck.core.look import PLAIN, Look
 from dreieck.store.database import Database
@@ -171,9 +172,7 @@ def _first_edit(opened: OpenWorkbook, sheet_id: int, sheet: NewSheet) -> SetCell
     cells = {}
     for address in sheet.entries | sheet.looks:
         cell = Cell.parse(address)
-        entry = opened.workbook.read_entry(sheet.entries.get(address, ""), cell)
         look = sheet.looks.get(address, PLAIN)
-        if entry.form and look.form == "general":
-            look = Look(entry.form, entry.decimals, look.role)
-        cells[cell] = (entry.content, look)
+        made_of = entered(opened.workbook, cell, sheet.entries.get(address, ""), look)
+        cells[cell] = (made_of.content, made_of.look)
     return SetCells(sheet_id, cells)

@@ -6,22 +6,24 @@ record with both directions. What is acknowledged is on disk.
 
 from __future__ import annotations
 
+from collections import Counter
 from collections.abc import Callable
 from threading import RLock
 
-from sqlalchemy import delete, insert
+from sqlalchemy import delete
 from sqlalchemy.exc import DatabaseError
 from sqlmodel import Session, col, select
 
 from dreieck.core.calculate import Calculation
-from dreieck.core.edits import Edit
+from dreieck.core.edits import Edit, SetCells
 from dreieck.core.exceptions import DreieckError
 from dreieck.core.sheet import Sheet
 from dreieck.store.database import Database, StoreError
-from dreieck.store.encoding import edits_of, edits_text, look_text, stored
+from dreieck.store.encoding import edits_of, edits_text
 from dreieck.store.reading import read_workbook
 from dreieck.store.shapes import Shapes
-from dreieck.store.tables import CellRow, ChangeRow, WorkbookRow, now
+from dreieck.store.tables import ChangeRow, SheetRow, WorkbookRow, now
+from dreieck.store.writing import write, write_order
 
 
 class OutOfDate(DreieckError):
@@ -137,10 +139,11 @@ class OpenWorkbook:
             with self._database.session() as session:
                 row = session.get_one(WorkbookRow, self.id)
                 record(session, row, inverse)
-                cells = [self._cells(edit) for edit in edits]
+                for edit in edits:
+                    write(session, self.id, edit, self._shapes)
+                if any(not isinstance(edit, SetCells) for edit in edits):
+                    write_order(session, self.workbook)
                 self._shapes.write_new(session)
-                for rows in filter(None, cells):
-                    session.execute(insert(CellRow).prefix_with("OR REPLACE"), rows)
                 row.revision += 1
                 row.changed = now()
                 session.flush()
@@ -161,21 +164,25 @@ class OpenWorkbook:
         finally:
             self.calculation.forget()
 
+    def new_sheet_id(self) -> int:
+        """A number for a new sheet; none is given twice, not even after a sheet was deleted."""
+        with self._database.session() as session:
+            row = SheetRow(workbook_id=self.id, name="", position=0)
+            session.add(row)
+            session.flush()
+            assert row.id is not None
+            number = row.id
+            session.delete(row)
+            session.commit()
+            return number
+
+    def used_functions(self) -> Counter[str]:
+        """In how many formulas each function stands, alike ones counted once."""
+        return self._shapes.used_functions()
+
     def _labels(self, session: Session, done: int) -> tuple[str | None, str | None]:
         labels = select(ChangeRow.number, ChangeRow.label).where(
             ChangeRow.workbook_id == self.id, col(ChangeRow.number).in_((done, done + 1))
         )
         found = dict(session.exec(labels).all())
         return found.get(done), found.get(done + 1)
-
-    def _cells(self, edit: Edit) -> list[dict[str, object]]:
-        return [
-            {
-                "sheet_id": edit.sheet_id,
-                "column": cell.column,
-                "row": cell.row,
-                "look": look_text(look),
-                **stored(content, cell, self._shapes.number_of)._asdict(),
-            }
-            for cell, (content, look) in edit.cells.items()
-        ]

@@ -6,11 +6,13 @@ read it back.
 
 from __future__ import annotations
 
+from collections import Counter
+
 from sqlalchemy import insert
 from sqlmodel import Session, col, select
 
 from dreieck.core.address import Cell
-from dreieck.core.formula import Shape
+from dreieck.core.formula import Shape, tree
 from dreieck.store.tables import ShapeRow
 
 
@@ -22,6 +24,8 @@ class Shapes:
         self._numbers: dict[Shape, int] = {}
         self._shapes: dict[int, Shape] = {}
         self._unwritten: dict[int, Cell] = {}
+        self._used: Counter[str] = Counter()
+        self._counted = 0
 
     def read(self, session: Session) -> None:
         """Learn all shapes that are stored."""
@@ -44,6 +48,18 @@ class Shapes:
             self._shapes[number] = shape
             self._unwritten[number] = at
         return number
+
+    def used_functions(self) -> Counter[str]:
+        """In how many shapes each function stands."""
+        if self._counted != len(self._shapes):
+            self._counted = len(self._shapes)
+            self._used = Counter(
+                node.function
+                for shape in self._shapes.values()
+                for node in tree.walk(shape.tree)
+                if isinstance(node, tree.Call)
+            )
+        return self._used
 
     def write_new(self, session: Session) -> None:
         """Write the shapes that are not stored yet. Call ``written`` once that is kept."""

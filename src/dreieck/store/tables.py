@@ -29,6 +29,8 @@ class SheetRow(SQLModel, table=True):
     """A sheet; ``widths`` maps columns to pixels, as JSON."""
 
     __tablename__ = "sheet"
+    # Undo brings a deleted sheet back under its number, so no number is given twice.
+    __table_args__ = {"sqlite_autoincrement": True}
     id: int | None = Field(default=None, primary_key=True)
     workbook_id: int = Field(foreign_key="workbook.id", index=True, ondelete="CASCADE")
     name: str

@@ -1,59 +1,18 @@
-"""What can be done on the workbench, by name.
-
-An action changes the workbook or the page's state. It returns what is told to the user,
-if anything, and raises DreieckError or StoreError where it refuses.
-"""
+"""What can be done with cells on the workbench: enter, clear, fill, lock, go, look."""
 
 from __future__ import annotations
-
-from collections.abc import Callable
-from dataclasses import dataclass
 
 from dreieck.core.address import Area, Cell
 from dreieck.core.content import typed_text
 from dreieck.core.edits import SetCells
+from dreieck.core.entering import entered
 from dreieck.core.exceptions import DreieckError
 from dreieck.core.fill import MAX_FILL, check_target, stretched
 from dreieck.core.locks import mention_at, relock
-from dreieck.core.look import Look
-from dreieck.core.sheet import Sheet
-from dreieck.store import OpenWorkbook
 from dreieck.web.bench import Bench, Wish
-from dreieck.web.situation import Situation
-
-
-@dataclass(frozen=True)
-class Hands:
-    """Who acts: an open workbook, one of its sheets, and the page's state and wish."""
-
-    opened: OpenWorkbook
-    sheet_id: int
-    wish: Wish
-
-    @property
-    def sheet(self) -> Sheet:
-        """The sheet of the page. Raises SheetError."""
-        return self.opened.workbook.sheet_by_id(self.sheet_id)
-
-    def situation(self) -> Situation:
-        """The page's state, looked up."""
-        return Situation(self.opened, self.sheet_id, self.wish)
-
-    def change(self, label: str, edit: SetCells) -> None:
-        """Make an edit for the revision that the page shows."""
-        self.opened.change(label, [edit], self.wish.revision)
-
-
-Action = Callable[[Hands], str]
-ACTIONS: dict[str, Action] = {}
+from dreieck.web.hands import Hands, action
 
 _MOVES = {"down": (0, 1), "up": (0, -1), "right": (1, 0), "left": (-1, 0)}
-
-
-def action(function: Action) -> Action:
-    """Make a function an action; its name with hyphens is the action's."""
-    ACTIONS[function.__name__.replace("_", "-")] = function
-    return function
 
 
 @action
@@ -65,21 +24,20 @@ def show(hands: Hands) -> str:
 @action
 def enter(hands: Hands) -> str:
     """Keep what is written, and move the selection."""
-    wish, sheet = hands.wish, hands.sheet
+    wish, sheet = hands.wish, hands.home
     if wish.text is None:
         _step(wish)
         return ""
-    cell = Cell.parse(wish.writing or wish.anchor)
-    entry = hands.opened.workbook.read_entry(wish.text, cell)
-    look = sheet.look(cell)
-    if entry.form and look.form in ("general", "text"):
-        look = Look(entry.form, entry.decimals, look.role)
-    if (sheet.content(cell), sheet.look(cell)) != (entry.content, look):
-        edit = SetCells(hands.sheet_id, {cell: (entry.content, look)})
+    cell = hands.writing_cell
+    entry, content, look = entered(hands.opened.workbook, cell, wish.text, sheet.look(cell))
+    if (sheet.content(cell), sheet.look(cell)) != (content, look):
+        edit = SetCells(sheet.id, {cell: (content, look)})
         hands.change(f"entry in {cell.text}", edit)
     wish.stop_writing()
+    if sheet.id != wish.sheet:
+        wish.sheet, wish.insists = sheet.id, True
+    wish.select(Area.of(cell))
     if entry.problem:
-        wish.select(Area.of(cell))
         wish.insists = True
         return ""
     _step(wish)
@@ -98,7 +56,7 @@ def clear(hands: Hands) -> str:
     if len(cells) > MAX_FILL:
         raise DreieckError(f"At most {MAX_FILL:,} cells can be cleared at once.")
     if cells:
-        edit = SetCells(hands.sheet_id, {cell: (None, sheet.look(cell)) for cell in cells})
+        edit = SetCells(sheet.id, {cell: (None, sheet.look(cell)) for cell in cells})
         hands.change(f"clearing of {area.text}", edit)
     return ""
 
@@ -152,6 +110,7 @@ def land(hands: Hands) -> str:
     if situation.written and situation.written.problem:
         raise DreieckError(f"The start cannot be read: {situation.written.problem}")
     hands.change(f"fill of {fill.target.text}", fill.edit())
+    wish.sheet = hands.home.id
     wish.stop_writing()
     wish.drop_rehearsal()
     wish.anchor = wish.focus = fill.source.first.text
@@ -176,7 +135,7 @@ def lock(hands: Hands) -> str:
     block, here = situation.block, situation.here
     if block and len(block.cells) == 1:
         entry = hands.opened.workbook.read_entry(changed.text, at)
-        edit = SetCells(hands.sheet_id, {at: (entry.content, situation.sheet.look(at))})
+        edit = SetCells(hands.home.id, {at: (entry.content, situation.home.look(at))})
         hands.change(f"locks of {at.text}", edit)
         return ""
     wish.flipped = wish.flipped or not situation.writing
@@ -203,11 +162,18 @@ def jump(hands: Hands) -> str:
 @action
 def go_to(hands: Hands) -> str:
     """Select what an address names; while something is written, only bring it into view."""
-    area = Area.parse(hands.wish.to)
-    if hands.wish.text is None and not hands.wish.target:
-        hands.wish.select(area)
-        hands.wish.step = ""
-    hands.wish.reveal = area.first.text
+    wish = hands.wish
+    name, mark, address = wish.to.rpartition("!")
+    if name.startswith("'") and name.endswith("'") and len(name) > 1:
+        name = name[1:-1].replace("''", "'")
+    sheet = hands.opened.workbook.sheet(name) if mark else hands.sheet
+    area = Area.parse(address)
+    if wish.text is None and not wish.target:
+        hands.show_sheet(sheet, area)
+        wish.step = ""
+    else:
+        hands.show_sheet(sheet)
+    wish.reveal = area.first.text
     return ""
 
 

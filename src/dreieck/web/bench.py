@@ -18,12 +18,17 @@ MAX_TEXT = 1_000_000
 class Bench(BaseModel):
     """The state of one page: what it shows, what is selected, written and rehearsed.
 
-    ``text`` is None unless something is being written into ``writing``. ``source`` and
-    ``target`` are the areas of a rehearsal, if there is one; ``flipped`` says that the text
-    came from a switch of a kept formula, not from typing.
+    ``sheet`` is the sheet that is shown, ``home`` the one that is written or rehearsed on if
+    that is another. ``text`` is None unless something is being written into ``writing``;
+    ``flipped`` says that it came from a switch of a kept formula, ``fresh`` that it was begun
+    by typing, so that arrow keys point. ``pointed_from`` is where the reference begins in it
+    that was pointed at just now, -1 if none was. ``source`` and ``target`` are the areas of a
+    rehearsal, if there is one.
     """
 
     revision: int = 0
+    sheet: int = 0
+    home: int = 0
     left: int = Field(1, ge=1)
     top: int = Field(1, ge=1)
     width: int = Field(900, ge=1, le=10_000)
@@ -35,6 +40,8 @@ class Bench(BaseModel):
     text: str | None = Field(None, max_length=MAX_TEXT)
     caret: int = 0
     flipped: bool = False
+    fresh: bool = False
+    pointed_from: int = -1
     source: str = ""
     target: str = ""
     landing: str = ""
@@ -58,7 +65,8 @@ class Bench(BaseModel):
 
     def stop_writing(self) -> None:
         """Nothing is being written any more."""
-        self.writing, self.text, self.caret, self.flipped = "", None, 0, False
+        self.writing, self.text, self.caret = "", None, 0
+        self.flipped, self.fresh, self.pointed_from, self.home = False, False, -1, 0
 
     def drop_rehearsal(self) -> None:
         """Nothing is rehearsed any more."""

@@ -5,9 +5,11 @@ from __future__ import annotations
 from dataclasses import dataclass
 
 from dreieck.core.address import Area, Cell
+from dreieck.core.formula.printer import reference_text
 from dreieck.core.headings import called
-from dreieck.core.locks import Axis, Hold, axes, hold_of
-from dreieck.core.reading import Phrase, reading, where
+from dreieck.core.locks import Axis, Hold, axes, held, hold_of
+from dreieck.core.preview import Direction, next_reads, usual_directions
+from dreieck.core.reading import Phrase, reading
 from dreieck.core.reference import RangeReference, Reference
 from dreieck.core.shift import Shift, shift_of, tag
 from dreieck.core.values import Error, Place
@@ -21,7 +23,8 @@ class Switch:
 
     axis: Axis
     chosen: Hold
-    choices: tuple[Hold, ...]
+    choices: tuple[tuple[Hold, str], ...]
+    """Each choice, and what it would do."""
 
 
 @dataclass(frozen=True)
@@ -45,7 +48,8 @@ class Card:
     start: End
     here: End | None
     shift: Shift
-    where: str
+    ahead: str
+    """What it will read in the next landings."""
 
 
 @dataclass(frozen=True)
@@ -64,7 +68,7 @@ def desk(situation: Situation) -> Desk:
     """The desk of a situation."""
     told, kind = _told(situation)
     shape = situation.shape
-    place = Place(situation.sheet.name, situation.desk_cell)
+    place = Place(situation.home.name, situation.desk_cell)
     return Desk(
         cell=situation.desk_cell.text,
         is_said=_what_it_is(situation),
@@ -91,7 +95,7 @@ def _what_it_is(situation: Situation) -> str:
         return "the start"
     if situation.writing:
         return "writing"
-    if situation.block and len(situation.block.cells) > 1:
+    if situation.block_is_filled:
         start = situation.start.text
         return "the start" if situation.here == situation.start else f"lands from {start}"
     return "a formula" if situation.shape else ""
@@ -109,7 +113,7 @@ def _told(situation: Situation) -> tuple[str, str]:
         return "", ""
     if content is None:
         return "An empty cell. Type a number, text, or = and a formula.", "hint"
-    name = called(situation.sheet, Area.of(situation.desk_cell))
+    name = called(situation.home, Area.of(situation.desk_cell))
     if isinstance(content, float):
         return (f"{name}: a number typed here." if name else "A number typed here."), "hint"
     if isinstance(content, str):
@@ -125,6 +129,7 @@ def _card(situation: Situation, index: int, reference: Reference) -> Card:
     choices: tuple[Hold, ...] = (
         ("moves", "first", "last", "stays") if is_range else ("moves", "stays")
     )
+    directions = usual_directions(situation.home, start)
     shift = shift_of(tag(index), reference, start, here)
     label = "here"
     if situation.rehearsing:
@@ -134,12 +139,26 @@ def _card(situation: Situation, index: int, reference: Reference) -> Card:
         tag=tag(index),
         colour=index % COLOURS,
         switches=tuple(
-            Switch(axis, hold_of(reference, start, axis), choices) for axis in axes(reference)
+            Switch(
+                axis,
+                hold_of(reference, start, axis),
+                tuple(
+                    (hold, _ahead(held(reference, start, axis, hold), start, directions))
+                    for hold in choices
+                ),
+            )
+            for axis in axes(reference)
         ),
         start=_end(situation, reference, start, "start"),
         here=_end(situation, reference, here, label) if here != start else None,
         shift=shift,
-        where=where(reference, start),
+        ahead=_ahead(reference, start, directions),
+    )
+
+
+def _ahead(reference: Reference, start: Cell, directions: tuple[Direction, ...]) -> str:
+    return ", ".join(
+        f"filled {direction} {next_reads(reference, start, direction)}" for direction in directions
     )
 
 
@@ -147,10 +166,10 @@ def _end(situation: Situation, reference: Reference, at: Cell, label: str) -> En
     area = reference.area(at)
     if area is None:
         return End(label, "#REF!", "off the sheet")
-    sheet = reference.sheet or situation.sheet.name
-    text = reference.text(at)
+    sheet = reference.sheet or situation.home.name
+    text = reference_text(reference, at)
     fill = situation.fill
-    same_sheet = sheet.casefold() == situation.sheet.name.casefold()
+    same_sheet = sheet.casefold() == situation.home.name.casefold()
     is_landing = bool(situation.rehearsing and fill and same_sheet and area.common(fill.target))
     if area.size == 1:
         shown = "a landing" if is_landing else situation.shown_value(area.first, sheet)

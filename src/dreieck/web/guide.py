@@ -1,24 +1,38 @@
-"""The help page."""
+"""The guide: the drawing explained, the keys, and every function."""
 
 from __future__ import annotations
 
 from fastapi import APIRouter, Request
 from starlette.responses import Response
 
-from dreieck.core.functions import every
+from dreieck.core.functions import EXAMPLE_SHEET, FAMILIES, Function, every
+from dreieck.core.look import shown
 from dreieck.web.keys import KEYS
 from dreieck.web.pages import page
 
 router = APIRouter(include_in_schema=False)
 
 
-@router.get("/help")
-def help_page(request: Request) -> Response:
-    """The drawing explained, the keys and the functions."""
-    return page(request, "help.html", keys=KEYS, functions=every())
+@router.get("/guide")
+def guide(request: Request) -> Response:
+    """The whole guide."""
+    families = [
+        (about, [_entry(each) for each in every() if each.family == family])
+        for family, about in FAMILIES.items()
+    ]
+    table = [
+        [EXAMPLE_SHEET.get(f"{column}{row}", "") for column in "ABCDE"] for row in range(1, 12)
+    ]
+    return page(request, "guide.html", keys=KEYS, families=families, table=table)
 
 
-@router.get("/help/keys")
-def help_keys(request: Request) -> Response:
+@router.get("/guide/keys")
+def keys(request: Request) -> Response:
     """The part of it that a dialog shows over the workbench."""
     return page(request, "help_dialog.html", keys=KEYS)
+
+
+def _entry(function: Function) -> tuple[Function, str]:
+    """A function, and what its example gives as text."""
+    value = function.example[1]
+    return function, f"“{value}”" if isinstance(value, str) else shown(value)

@@ -6,10 +6,13 @@ import math
 from dataclasses import dataclass
 
 from dreieck.core.address import Area, Cell
+from dreieck.core.calculate import Readers
 from dreieck.core.content import Unreadable
+from dreieck.core.explain import Explanation, explain
 from dreieck.core.fill import Fill
+from dreieck.core.formula.printer import place_text, sheet_text
 from dreieck.core.look import shown
-from dreieck.core.values import Error
+from dreieck.core.values import Error, Place
 from dreieck.web.desk import Card, Desk, moved_text
 from dreieck.web.situation import Situation
 
@@ -58,6 +61,10 @@ class Panel:
     counts: dict[str, int]
     rehearsing: bool
     value: str
+    error: Explanation | None
+    error_began: str
+    readers: Readers | None
+    reader_areas: list[str]
 
 
 def panel(situation: Situation, desk: Desk) -> Panel:
@@ -67,6 +74,7 @@ def panel(situation: Situation, desk: Desk) -> Panel:
     landings, counts = _landings(situation)
     tiles, part = _tiles(situation)
     before, at, after, problem = _problem(situation)
+    explanation, began = _error(situation)
     area = fill.target if fill else block.area if block else None
     return Panel(
         step=_step(situation),
@@ -88,6 +96,10 @@ def panel(situation: Situation, desk: Desk) -> Panel:
         counts=counts,
         rehearsing=bool(fill),
         value=situation.shown_value(situation.here),
+        error=explanation,
+        error_began=began,
+        readers=situation.readers,
+        reader_areas=_areas(situation.readers, situation) if situation.readers else [],
     )
 
 
@@ -96,7 +108,7 @@ def _step(situation: Situation) -> str:
         return situation.bench.step
     if situation.rehearsing:
         return "fill"
-    if situation.block and len(situation.block.cells) > 1:
+    if situation.block_is_filled:
         return "check"
     return "write"
 
@@ -105,6 +117,24 @@ def _would_give(situation: Situation) -> str:
     if not situation.written or situation.written.problem or not situation.fill:
         return ""
     return situation.shown_value(situation.writing_cell)
+
+
+def _error(situation: Situation) -> tuple[Explanation | None, str]:
+    """The error of the cell in words, and where it began if that is another cell."""
+    value = situation.value(situation.here)
+    is_unreadable = isinstance(situation.content_at(situation.here), Unreadable)
+    if not isinstance(value, Error) or is_unreadable or situation.writing:
+        return None, ""
+    began = value.origin
+    here = Place(situation.home.name, situation.here)
+    return explain(value), "" if began in (None, here) or began is None else place_text(began)
+
+
+def _areas(found: Readers, situation: Situation) -> list[str]:
+    return [
+        area.text if name == situation.sheet.name else f"{sheet_text(name)}!{area.text}"
+        for name, area in found.direct[:_NAMED]
+    ]
 
 
 def _problem(situation: Situation) -> tuple[str, str, str, str]:
@@ -193,7 +223,7 @@ def _tile(situation: Situation, cell: Cell, cells: set[Cell] | None) -> Tile:
         states.append("start")
     if cell == situation.here:
         states.append("here")
-    says = f"{cell.text}: {shown(value, situation.sheet.look(cell))}"
+    says = f"{cell.text}: {shown(value, situation.home.look(cell))}"
     return Tile(cell.text, " ".join(states), says)
 
 
@@ -209,10 +239,12 @@ def foot(situation: Situation) -> Foot:
     """The foot of a situation."""
     name, selection = situation.sheet.name, situation.selection
     if situation.rehearsing and situation.fill:
+        name = situation.home.name
         return Foot(f"{name}!{situation.fill.target.text}", ["rehearsal, nothing written yet"])
     where = f"{name}!{selection.text}"
     if selection.size == 1:
-        text = shown(situation.value(selection.first), situation.sheet.look(selection.first))
+        text = situation.shown_value(selection.first, name)
+        text = "" if text == "empty" else text
         return Foot(where, [text[:80]] if text else [])
     values = [value for _, value in situation.calculation.filled_values(name, selection)]
     numbers = [value for value in values if isinstance(value, float)]

@@ -7,8 +7,9 @@ from typing import Any
 from pydantic import BaseModel
 
 from dreieck.core.address import MAX_COLUMN, MAX_ROW, Area, Cell, column_letters
+from dreieck.core.calculate import look_of
 from dreieck.core.content import Content, Unreadable, typed_text
-from dreieck.core.formula import Shape
+from dreieck.core.formula import Shape, may_point
 from dreieck.core.look import shown
 from dreieck.core.reference import Reference
 from dreieck.core.shift import tag
@@ -50,6 +51,7 @@ class CellShown(BaseModel):
 class Frame(BaseModel):
     """Rails around what a reference reads; an edge that is locked is solid."""
 
+    index: int
     tag: str
     colour: int
     area: Area
@@ -87,8 +89,10 @@ class Scene(BaseModel):
     cells: list[CellShown]
     text: str
     chips: list[Chip]
+    may_point: bool
     frames: list[Frame]
     ties: list[Tie]
+    readers: list[Area]
     block: Area | None
     rehearsed: Area | None
     start: Cell | None
@@ -102,7 +106,8 @@ def scene(situation: Situation, *, insists: bool = False) -> Scene:
     in_view = Area(columns[0].number, bench.top, columns[-1].number, bottom)
     used = situation.sheet.used() or Area(1, 1, 1, 1)
     block = situation.block.area if situation.block else None
-    in_question = situation.shape is not None or situation.rehearsing
+    at_home = situation.home is situation.sheet
+    in_question = at_home and (situation.shape is not None or situation.rehearsing)
     return Scene(
         revision=situation.opened.revision,
         insists=insists,
@@ -116,10 +121,18 @@ def scene(situation: Situation, *, insists: bool = False) -> Scene:
             Chip(start=mention.start, end=mention.end, colour=index % COLOURS)
             for index, mention in enumerate(situation.mentions)
         ],
+        may_point=situation.writing
+        and may_point(situation.desk_text, bench.caret)
+        and not situation.rehearsing,
         frames=_frames(situation),
         ties=_ties(situation),
+        readers=[area for name, area in situation.readers.direct if name == situation.sheet.name]
+        if situation.readers
+        else [],
         block=block if block and block.size > 1 else None,
-        rehearsed=situation.fill.target if situation.fill and situation.rehearsing else None,
+        rehearsed=situation.fill.target
+        if situation.fill and situation.rehearsing and at_home
+        else None,
         start=situation.start if in_question else None,
         here=situation.here if in_question else None,
     )
@@ -178,14 +191,16 @@ def _cells(situation: Situation, view: Area, columns: list[ColumnShown]) -> list
     empty_inputs = [
         CellShown(column=cell.column, row=cell.row, shown="", typed="", kind=look.role)
         for cell, look in sheet.looks.items()
-        if look.role == "input" and view.holds(cell) and situation.content_at(cell) is None
+        if look.role == "input"
+        and view.holds(cell)
+        and situation.calculation.grid.content(sheet.name, cell) is None
     ]
     return cells + empty_inputs
 
 
 def _cell(situation: Situation, cell: Cell, content: Content, width: int) -> CellShown:
-    look = situation.sheet.look(cell)
-    value = situation.value(cell)
+    look = look_of(content, situation.sheet.look(cell))
+    value = situation.value(cell, situation.sheet.name)
     room = int((width - _PADDING) / _DIGIT)
     kinds = [_kind(value), look.role]
     if isinstance(content, Shape):
@@ -228,6 +243,7 @@ def _frames(situation: Situation) -> list[Frame]:
 def _frame(reference: Reference, index: int, at: Cell, area: Area, *, at_start: bool) -> Frame:
     first, last = reference.corners(at)[0], reference.corners(at)[-1]
     return Frame(
+        index=index,
         tag=tag(index),
         colour=index % COLOURS,
         area=area,
@@ -238,7 +254,7 @@ def _frame(reference: Reference, index: int, at: Cell, area: Area, *, at_start: 
 
 def _ties(situation: Situation) -> list[Tie]:
     start = _written_at(situation)
-    if start == situation.here:
+    if start == situation.here or situation.home is not situation.sheet:
         return []
     ties: list[Tie] = []
     for index, mention in enumerate(situation.mentions):
@@ -262,5 +278,6 @@ def _written_at(situation: Situation) -> Cell:
 
 
 def _is_here(situation: Situation, reference: Reference) -> bool:
-    name = situation.sheet.name
-    return reference.sheet is None or reference.sheet.casefold() == name.casefold()
+    """Whether a reference reads the sheet that is shown."""
+    read = reference.sheet or situation.home.name
+    return read.casefold() == situation.sheet.name.casefold()

@@ -5,14 +5,14 @@ from __future__ import annotations
 from functools import cached_property
 
 from dreieck.core.address import Area, Cell
-from dreieck.core.calculate import Block, Calculation, block_at
+from dreieck.core.calculate import Block, Calculation, Readers, block_at, look_of, readers
 from dreieck.core.content import Content, Entry, Unreadable, typed_text
 from dreieck.core.exceptions import DreieckError
 from dreieck.core.fill import Fill, plan_fill
 from dreieck.core.formula import Mention, Shape, mentions
-from dreieck.core.look import PLAIN, Look, shown
+from dreieck.core.look import shown
 from dreieck.core.sheet import Sheet
-from dreieck.core.values import Value
+from dreieck.core.values import Place, Value
 from dreieck.store import OpenWorkbook
 from dreieck.web.bench import Bench
 
@@ -20,10 +20,13 @@ from dreieck.web.bench import Bench
 class Situation:
     """One page's state, looked up in its workbook. Raises DreieckError for unusable state."""
 
-    def __init__(self, opened: OpenWorkbook, sheet_id: int, bench: Bench) -> None:
+    def __init__(self, opened: OpenWorkbook, bench: Bench) -> None:
         self.opened = opened
         self.workbook = opened.workbook
-        self.sheet: Sheet = self.workbook.sheet_by_id(sheet_id)
+        self.sheet: Sheet = self.workbook.sheet_by_id(bench.sheet)
+        """The sheet that is shown."""
+        self.home = self.workbook.sheet_by_id(bench.home) if bench.home else self.sheet
+        """The sheet of the formula in question: the one that is written or rehearsed on."""
         self.bench = bench
         self.selection = bench.selection
         self.active = bench.active
@@ -48,7 +51,7 @@ class Situation:
             return
         contents = {self.writing_cell: self.written.content} if self.written else {}
         if self.rehearsing or contents[self.writing_cell] is not None:
-            self.fill = plan_fill(self.workbook, self.sheet.id, source, target, contents)
+            self.fill = plan_fill(self.workbook, self.home.id, source, target, contents)
 
     @property
     def writing(self) -> bool:
@@ -110,8 +113,8 @@ class Situation:
         return content if isinstance(content, Shape) else None
 
     def content_at(self, cell: Cell) -> Content | None:
-        """What a cell of the sheet holds, or would hold."""
-        return self.calculation.grid.content(self.sheet.name, cell)
+        """What a cell of the sheet in question holds, or would hold."""
+        return self.calculation.grid.content(self.home.name, cell)
 
     @cached_property
     def desk_cell(self) -> Cell:
@@ -124,7 +127,7 @@ class Situation:
         if self.bench.text is not None:
             return self.bench.text
         return typed_text(
-            self.content_at(self.desk_cell), self.desk_cell, self.sheet.look(self.desk_cell)
+            self.content_at(self.desk_cell), self.desk_cell, self.home.look(self.desk_cell)
         )
 
     @cached_property
@@ -133,17 +136,30 @@ class Situation:
         cell = self.writing_cell if self.writing else self.desk_cell
         return mentions(self.desk_text, cell)
 
+    @cached_property
+    def readers(self) -> Readers | None:
+        """Who reads the selected cell, if it is one that holds something."""
+        single = self.selection.size == 1 and not self.writing and not self.rehearsing
+        if not single or self.sheet.content(self.active) is None or self.block_is_filled:
+            return None
+        return readers(self.workbook, Place(self.sheet.name, self.active))
+
+    @property
+    def block_is_filled(self) -> bool:
+        """Whether the selected cell belongs to a block of several cells."""
+        return bool(self.block and len(self.block.cells) > 1)
+
     def value(self, cell: Cell, sheet: str | None = None) -> Value:
         """The value of a cell, or what it would be."""
-        return self.calculation.value(sheet or self.sheet.name, cell)
+        return self.calculation.value(sheet or self.home.name, cell)
 
     def shown_value(self, cell: Cell, sheet: str | None = None) -> str:
         """The value of a cell as text; ``empty`` where there is none."""
-        name = sheet or self.sheet.name
+        name = sheet or self.home.name
         if not self.workbook.has_sheet(name):
             return "no such sheet"
-        look: Look = self.workbook.sheet(name).look(cell)
         content = self.calculation.grid.content(name, cell)
+        look = look_of(content, self.workbook.sheet(name).look(cell))
         if isinstance(content, Unreadable):
             return "unreadable"
-        return shown(self.value(cell, name), look or PLAIN, 14) or "empty"
+        return shown(self.value(cell, name), look, 14) or "empty"

@@ -12,10 +12,14 @@ from fastapi import APIRouter, HTTPException, Request
 from starlette.responses import HTMLResponse, RedirectResponse, Response
 
 from dreieck.core.exceptions import DreieckError, SheetError
-from dreieck.store import OutOfDate, StoreError
-from dreieck.web.actions import ACTIONS, Hands
-from dreieck.web.bench import WishForm
+from dreieck.core.formula.printer import place_text
+from dreieck.core.sheets import losing
+from dreieck.core.suggest import Argument, Suggestion, current_argument, suggestions
+from dreieck.store import OpenWorkbook, OutOfDate, StoreError
+from dreieck.web import actions, point_actions, sheet_actions  # noqa: F401  # fill ACTIONS
+from dreieck.web.bench import Wish, WishForm
 from dreieck.web.desk import desk, moved_text
+from dreieck.web.hands import ACTIONS, Hands
 from dreieck.web.keys import When, for_browser, for_foot
 from dreieck.web.pages import TheWorkbook, fragment, page
 from dreieck.web.panel import foot, panel
@@ -42,8 +46,22 @@ def workbench(request: Request, opened: TheWorkbook, sheet_id: int) -> Response:
     return page(request, "workbench.html", opened=opened, sheet=sheet, keys=for_browser())
 
 
-@router.post("/workbooks/{workbook_id}/sheets/{sheet_id}/{action}")
-def act(opened: TheWorkbook, sheet_id: int, action: str, wish: WishForm) -> Response:
+@router.get("/workbooks/{workbook_id}/sheets/{sheet_id}/question")
+def ask_sheet(request: Request, opened: TheWorkbook, sheet_id: int) -> Response:
+    """What can be done with a sheet, and which formulas would lose something with it."""
+    with opened.lock:
+        try:
+            sheet = opened.workbook.sheet_by_id(sheet_id)
+        except SheetError as error:
+            raise HTTPException(404, str(error)) from None
+        lost = [place_text(place) for place in losing(opened.workbook, sheet)]
+        filled = len(sheet)
+        alone = len(opened.workbook.sheets) == 1
+    return page(request, "sheet_question.html", sheet=sheet, lost=lost, filled=filled, alone=alone)
+
+
+@router.post("/workbooks/{workbook_id}/bench/{action}")
+def act(opened: TheWorkbook, action: str, wish: WishForm) -> Response:
     """Do one of ``ACTIONS``; answer with the fragments and the scene that it led to."""
     if action not in ACTIONS:
         raise HTTPException(404, "There is no such action.")
@@ -51,19 +69,27 @@ def act(opened: TheWorkbook, sheet_id: int, action: str, wish: WishForm) -> Resp
         told, kind = "", "told"
         before = wish.model_copy()
         try:
-            told = ACTIONS[action](Hands(opened, sheet_id, wish))
+            told = ACTIONS[action](Hands(opened, wish))
         except (DreieckError, StoreError) as refusal:
             # What the page said of itself still holds, the typed text too.
             wish, told = before, str(refusal)
             kind = "news" if isinstance(refusal, OutOfDate) else "problem"
         try:
             insists = kind != "told" or wish.insists
-            context = _context(Situation(opened, sheet_id, wish), insists=insists)
-        except SheetError as gone:
-            raise HTTPException(404, str(gone)) from None
+            context = _context(_situation(opened, wish), insists=insists)
         except DreieckError as unusable:
             raise HTTPException(422, str(unusable)) from None
-    return HTMLResponse(fragment("answer.html", told=told, kind=kind, **context))
+    return HTMLResponse(fragment("answer.html", action=action, told=told, kind=kind, **context))
+
+
+def _situation(opened: OpenWorkbook, wish: Wish) -> Situation:
+    """The page's state; on a sheet that is gone it goes on with the one that was shown last."""
+    known = {sheet.id for sheet in opened.workbook.sheets}
+    if wish.sheet not in known or (wish.home and wish.home not in known):
+        wish.stop_writing()
+        wish.drop_rehearsal()
+        wish.sheet, wish.anchor, wish.focus = opened.last_sheet().id, "A1", "A1"
+    return Situation(opened, wish)
 
 
 def _context(situation: Situation, *, insists: bool) -> dict[str, Any]:
@@ -84,6 +110,24 @@ def _context(situation: Situation, *, insists: bool) -> dict[str, Any]:
         "foot": foot(situation),
         "keys": for_foot(when),
         "moved_text": moved_text,
+        "sheets": situation.workbook.sheets,
+        "shown_sheet": situation.sheet,
+        "opened": situation.opened,
+        "suggestions": _suggestions(situation),
+        "argument": _argument(situation),
         "undo": undo,
         "redo": redo,
     }
+
+
+def _suggestions(situation: Situation) -> list[Suggestion]:
+    if not situation.writing or situation.rehearsing:
+        return []
+    text, caret = situation.desk_text, situation.bench.caret
+    return suggestions(situation.workbook, text, caret, situation.opened.used_functions())
+
+
+def _argument(situation: Situation) -> Argument | None:
+    if not situation.writing or situation.rehearsing:
+        return None
+    return current_argument(situation.desk_text, situation.bench.caret)

@@ -1,6 +1,8 @@
 """From contents to values: evaluation, order, blocks."""
 
+from dreieck.core.calculate.appearance import look_of
 from dreieck.core.calculate.blocks import Block, block_at
 from dreieck.core.calculate.calculation import Calculation, Grid
+from dreieck.core.calculate.readers import Readers, readers
 
-__all__ = ["Block", "Calculation", "Grid", "block_at"]
+__all__ = ["Block", "Calculation", "Grid", "Readers", "block_at", "look_of", "readers"]

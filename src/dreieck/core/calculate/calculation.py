@@ -27,6 +27,9 @@ class Grid(Protocol):
     def has_sheet(self, name: str) -> bool:
         """Whether there is a sheet of this name."""
 
+    def named(self, name: str) -> Shape | None:
+        """What a name stands for."""
+
     def content(self, sheet: str, cell: Cell) -> Content | None:
         """What a cell holds."""
 
@@ -49,6 +52,10 @@ class Calculation:
     def has_sheet(self, name: str) -> bool:
         """Whether there is a sheet of this name."""
         return self.grid.has_sheet(name)
+
+    def named(self, name: str) -> Shape | None:
+        """What a name stands for."""
+        return self.grid.named(name)
 
     def value(self, sheet: str, cell: Cell) -> Value:
         """The value of a cell."""
@@ -74,9 +81,17 @@ class Calculation:
                 self._settling = False
         return self._values[place]
 
+    def _references(self, shape: Shape, within: frozenset[str]) -> Iterator[Reference]:
+        """What a formula reads itself and by the names that it uses."""
+        yield from read_references(shape)
+        for name in read_names(shape):
+            stands_for = self.grid.named(name)
+            if stands_for and name.casefold() not in within:
+                yield from self._references(stands_for, within | {name.casefold()})
+
     def formulas_read(self, place: Place, shape: Shape) -> Iterator[tuple[Place, Shape]]:
         """The formulas that a formula reads directly."""
-        for reference in read_references(shape):
+        for reference in self._references(shape, frozenset()):
             area = reference.area(place.cell)
             sheet = reference.sheet or place.sheet
             if area is None or not self.grid.has_sheet(sheet):
@@ -84,6 +99,12 @@ class Calculation:
             for cell, content in self.grid.filled(sheet, area):
                 if isinstance(content, Shape):
                     yield Place(sheet, cell), content
+
+
+@lru_cache(maxsize=4096)
+def read_names(shape: Shape) -> tuple[str, ...]:
+    """The names that a formula uses."""
+    return tuple(node.text for node in tree.walk(shape.tree) if isinstance(node, tree.Name))
 
 
 @lru_cache(maxsize=4096)

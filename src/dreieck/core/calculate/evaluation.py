@@ -15,6 +15,7 @@ from dreieck.core.ranges import Array, Range, Reader, read_address
 from dreieck.core.reference import CellReference, RangeReference
 from dreieck.core.values import (
     DIV0,
+    LOOP,
     NAME,
     NUM,
     REF,
@@ -38,9 +39,11 @@ def evaluate(node: tree.Node, place: Place, reader: Reader) -> Value:
 class Evaluation:
     """One formula at one place."""
 
-    def __init__(self, place: Place, reader: Reader) -> None:
+    def __init__(self, place: Place, reader: Reader, within: frozenset[str] = frozenset()) -> None:
         self.place = place
         self.reader = reader
+        self.within = within
+        """The names that are being worked out, so that none stands for itself."""
 
     def value(self, node: tree.Node) -> Value:
         """The single value of a node."""
@@ -69,7 +72,7 @@ class Evaluation:
             case tree.Missing():
                 return None
             case tree.Name():
-                return Error(NAME, f"Nothing in this workbook is called “{node.text}”.")
+                return self.named(node.text)
             case tree.ErrorLiteral():
                 return Error(node.code, "The formula itself says so.")
             case tree.Lost():
@@ -84,6 +87,16 @@ class Evaluation:
         if reference.sheet and not self.reader.has_sheet(sheet):
             return Error(REF, f"There is no sheet “{sheet}”.")
         return Range(self.reader, sheet, area)
+
+    def named(self, name: str) -> Operand:
+        """What a name stands for, seen from here."""
+        shape = self.reader.named(name)
+        if shape is None:
+            return Error(NAME, f"Nothing in this workbook is called “{name}”.")
+        if name.casefold() in self.within:
+            return Error(LOOP, f"The name “{name}” stands for itself.")
+        within = self.within | {name.casefold()}
+        return Evaluation(self.place, self.reader, within).operand(shape.tree)
 
     def call(self, node: tree.Call) -> Operand:
         """The result of a function."""

@@ -4,7 +4,18 @@
 """
 
 from dreieck.core.formula.parser import Parsed, parse
+from dreieck.core.formula.pointing import Pointed, may_point, point, re_aim
 from dreieck.core.formula.shape import Shape
 from dreieck.core.formula.tokens import Mention, mentions
 
-__all__ = ["Mention", "Parsed", "Shape", "mentions", "parse"]
+__all__ = [
+    "Mention",
+    "Parsed",
+    "Pointed",
+    "Shape",
+    "may_point",
+    "mentions",
+    "parse",
+    "point",
+    "re_aim",
+]

@@ -13,7 +13,7 @@ from dreieck.core.address import Cell
 from dreieck.core.formula import tree
 from dreieck.core.formula.tokens import Kind, tokenise
 from dreieck.core.reference import CellReference, RangeReference, Reference
-from dreieck.core.values import number_text
+from dreieck.core.values import Place, number_text
 
 Piece = str | Reference
 
@@ -44,6 +44,11 @@ def reference_text(reference: Reference, at: Cell) -> str:
         return "#REF!"
     text = reference.text(at)
     return text if reference.sheet is None else f"{sheet_text(reference.sheet)}!{text}"
+
+
+def place_text(place: Place) -> str:
+    """A cell with its sheet, such as ``Loads!C5``."""
+    return f"{sheet_text(place.sheet)}!{place.cell.text}"
 
 
 def sheet_text(name: str) -> str:

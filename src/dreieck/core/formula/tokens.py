@@ -110,6 +110,12 @@ def mentions(text: str, at: Cell) -> list[Mention]:
     ]
 
 
+def cut(text: str) -> tuple[list[Token], bool]:
+    """Cut a formula that may be unfinished; also whether all of it could be cut."""
+    tokens, problem = _scan(text, Cell(1, 1))
+    return tokens, problem is None
+
+
 def _scan(text: str, at: Cell) -> tuple[list[Token], FormulaError | None]:
     tokens: list[Token] = []
     position = 1

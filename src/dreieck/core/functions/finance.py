@@ -160,8 +160,8 @@ def _ddb(cost: float, rest: float, life: float, period: float, factor: float = 2
     if cost < 0 or rest < 0 or factor <= 0:
         raise Failure(NUM, "Cost and rest are 0 or more, the factor above 0.")
     rate = min(factor / life, 1.0)
-    before = max(cost * (1 - rate) ** (period - 1), rest)
-    after = max(cost * (1 - rate) ** period, rest)
+    before: float = max(cost * (1 - rate) ** (period - 1), rest)
+    after: float = max(cost * (1 - rate) ** period, rest)
     return max(before - after, 0.0)
 
 

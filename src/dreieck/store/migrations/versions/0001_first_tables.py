@@ -25,6 +25,7 @@ def upgrade() -> None:
         sa.Column("name", sa.String, nullable=False),
         sa.Column("position", sa.Integer, nullable=False),
         sa.Column("widths", sa.String, nullable=False),
+        sqlite_autoincrement=True,
     )
     op.create_table(
         "shape",

@@ -3,8 +3,9 @@ const form = document.getElementById("bench");
 const kept = document.getElementById("kept");
 
 export const state = {
+  sheet: Number(form.dataset.sheet), home: 0,
   left: 1, top: 1, anchor: "A1", focus: "A1",
-  writing: "", text: null, caret: 0, flipped: false,
+  writing: "", text: null, caret: 0, flipped: false, fresh: false, pointed_from: -1,
   source: "", target: "", landing: "", step: "", view: "values",
 };
 export let scene = null;
@@ -13,6 +14,23 @@ const queue = [];
 const listeners = [];
 let running = false;
 let version = 0;
+let begunAt = 0;
+let selectedAt = 0;
+// Actions after which something else is selected.
+const MOVING = ["go-to", "jump", "walk", "look-at", "show-sheet", "add-sheet", "land"];
+
+// Actions that change the text that is written.
+const TEXTUAL = ["point-at", "aim-anew", "lock"];
+let sending = null;
+
+// Whether an answer is still to come, and whether it will change the text that is written.
+export function waits() {
+  return sending !== null || queue.length > 0;
+}
+
+export function textIsOnItsWay() {
+  return [sending, ...queue].some((request) => TEXTUAL.includes(request?.action));
+}
 
 export function onScene(listener) {
   listeners.push(listener);
@@ -22,6 +40,13 @@ export function onScene(listener) {
 export function set(changes) {
   Object.assign(state, changes);
   version += 1;
+  if ("anchor" in changes) selectedAt = version;
+}
+
+// An entry was begun by typing; a move that is still on its way decides where.
+export function begin(changes) {
+  set(changes);
+  begunAt = version;
 }
 
 // Asks the server to show the present state; several such wishes become one.
@@ -34,8 +59,14 @@ export function show(wish = {}) {
 
 // Asks the server to do something, with the state that the requests before it lead to.
 export function act(action, wish = {}) {
-  queue.push({ action, wish });
+  queue.push({ action, wish, asked: version });
   return run();
+}
+
+// The same for a gesture: of several wishes that still wait only the last one counts.
+export function actLatest(action, wish) {
+  if (queue.at(-1)?.action === action) queue.pop();
+  return act(action, wish);
 }
 
 // The same for something that is no longer in the state when its turn comes.
@@ -48,13 +79,20 @@ async function run() {
   if (running) return;
   running = true;
   form.dataset.busy = "yes";
-  while (queue.length) await send(queue.shift());
+  while (queue.length) {
+    sending = queue.shift();
+    await send(sending);
+    sending = null;
+    for (const listener of listeners) listener();
+  }
   running = false;
   delete form.dataset.busy;
 }
 
 async function send(request) {
   const sent = request.state ?? { ...state };
+  const begunSince = MOVING.includes(request.action) && state.fresh && begunAt > request.asked;
+  if (begunSince) Object.assign(sent, { text: null, writing: "" });
   const sentVersion = request.version ?? version;
   const grid = document.getElementById("grid");
   const values = {
@@ -67,16 +105,26 @@ async function send(request) {
   kept.classList.toggle("not", !answered);
   kept.textContent = answered ? "all changes kept" : "not kept";
   if (!answered) {
-    if (sent.text !== null && state.text === null) set({ writing: sent.writing, text: sent.text, anchor: sent.anchor, focus: sent.focus });
-    for (const listener of listeners) listener({ adopted: true });
+    if (sent.text !== null && state.text === null) set({ sheet: sent.sheet, home: sent.home, writing: sent.writing, text: sent.text, anchor: sent.anchor, focus: sent.focus });
     return;
   }
   scene = JSON.parse(document.getElementById("scene").dataset.scene);
   const busyElsewhere = sentVersion !== version && state.text !== null;
-  const adopted = sentVersion === version || (scene.insists && !busyElsewhere);
+  const adopted = (sentVersion === version && !begunSince) || (scene.insists && !busyElsewhere);
   if (adopted) Object.assign(state, scene.state);
+  else if (MOVING.includes(request.action) && (begunSince || state.text === null)) goAlong(request);
   else if (scene.insists && sent.text !== null) tell(`${notice()} What was typed into ${sent.writing}: ${sent.text.slice(0, 300)}`);
-  for (const listener of listeners) listener({ adopted });
+  if (adopted && !location.pathname.endsWith(`/${state.sheet}`)) history.replaceState(null, "", form.dataset.pages + state.sheet);
+}
+
+// The hands went on while a move was under way: they did so on the sheet that it led to, and in
+// the cell that it led to unless they chose another one.
+function goAlong(request) {
+  const { sheet, home, anchor, focus, left, top } = scene.state;
+  Object.assign(state, { sheet, home });
+  if (selectedAt > request.asked) return;
+  Object.assign(state, { anchor, focus, left, top });
+  if (state.text !== null) state.writing = anchor;
 }
 
 function post(url, values) {
@@ -90,6 +138,10 @@ function post(url, values) {
     // What went wrong is told by the event above.
     htmx.ajax("POST", url, { source: form, target: form, swap: "none", values }).catch(() => {});
   });
+}
+
+export function hush() {
+  document.getElementById("notice").replaceChildren();
 }
 
 function notice() {

@@ -1,8 +1,10 @@
 // Keys: what each of them asks for. Which keys there are is told by the page.
 import { address, cell, moved } from "./address.js";
-import { act, scene, set, show, state } from "./exchange.js";
+import { act, hush, scene, set, show, state } from "./exchange.js";
 import { grid } from "./grid.js";
 import { drawOverlay } from "./overlay.js";
+import { handOver, holdBack } from "./holding.js";
+import { suggestionKey } from "./suggesting.js";
 import { desk, discard, drop, inCell, keep, write, writingNow } from "./writing.js";
 
 const ARROWS = { ArrowLeft: [-1, 0], ArrowRight: [1, 0], ArrowUp: [0, -1], ArrowDown: [0, 1] };
@@ -17,16 +19,21 @@ const ACTIONS = {
   "next-landing": () => act("walk", { rows: 1 }),
   "previous-landing": () => act("walk", { rows: -1 }),
   "next-view": () => nextView(),
-  "go-to": () => goTo.select(),
+  "go-to": () => { goTo.focus(); goTo.select(); },
   "undo": () => act("undo"),
   "redo": () => act("redo"),
+  "next-sheet": () => act("show-sheet", { columns: 1 }),
+  "previous-sheet": () => act("show-sheet", { columns: -1 }),
+  "this-sheet": () => document.querySelector("#sheets [data-ask]").click(),
+  "to-the-start": () => act("to-the-start"),
 };
 
 function pressed(event) {
-  if (event.isComposing || event.defaultPrevented) return;
+  if (event.isComposing || event.defaultPrevented || suggestionKey(event)) return;
   const here = document.activeElement;
   const ours = here === desk || here === inCell || here === document.body || here.closest("#panel, .desk, .above-grid");
-  if (!ours || here === goTo || document.querySelector("dialog[open]")) return;
+  if (here === goTo) return inAddress(event);
+  if (!ours || document.querySelector("dialog[open]")) return;
   const modifiers = [event.ctrlKey || event.metaKey ? "ctrl" : "", event.altKey ? "alt" : "", event.shiftKey ? "shift" : ""].filter(Boolean).join(" ");
   const key = KEYS.find((each) => each.code === event.code && each.modifiers === modifiers);
   // While an entry is written, its own undo is the browser's.
@@ -37,10 +44,22 @@ function pressed(event) {
 
 function arrow(event, [columns, rows], modifiers) {
   if (modifiers === "alt") return done(event, () => act("stretch", { columns, rows }));
-  if (writingNow() || state.target || document.activeElement.closest("#panel input")) return;
   const widen = modifiers.includes("shift");
+  if (writingNow() && !state.target) return whileWriting(event, columns, rows, widen, modifiers);
+  if (state.target || document.activeElement.closest("#panel input")) return;
   if (modifiers.startsWith("ctrl")) return done(event, () => act("jump", { columns, rows, widen }));
   if (modifiers === "" || modifiers === "shift") done(event, () => go(columns, rows, widen));
+}
+
+// In a formula arrows point where a reference may stand; in other entries they keep it and go on.
+function whileWriting(event, columns, rows, widen, modifiers) {
+  if (modifiers !== "" && modifiers !== "shift") return;
+  const pointing = state.pointed_from >= 0 || scene.may_point;
+  if (state.text.startsWith("=")) {
+    if (pointing && (state.fresh || rows)) done(event, () => act("point-at", { columns, rows, widen }));
+  } else if (state.fresh && modifiers === "") {
+    done(event, () => { keep(""); go(columns, rows, false); });
+  }
 }
 
 function other(event, here) {
@@ -91,6 +110,7 @@ function step(move) {
 }
 
 function go(columns, rows, widen) {
+  hush();
   tabbedFrom = null;
   const next = address(moved(cell(widen ? state.focus : state.anchor), columns, rows));
   set(widen ? { focus: next } : { anchor: next, focus: next, step: "" });
@@ -114,17 +134,26 @@ export function setView(view) {
   show({ reveal: state.anchor });
 }
 
-export async function help() {
-  const dialog = document.getElementById("help");
-  await htmx.ajax("GET", "/help/keys", { target: dialog, swap: "innerHTML" });
+export function help() {
+  return ask("/guide/keys");
+}
+
+// Opens a dialog with what the server says at an address.
+export async function ask(address) {
+  const dialog = document.getElementById("dialog");
+  await htmx.ajax("GET", address, { target: dialog, swap: "innerHTML" });
   dialog.showModal();
 }
 
-goTo.addEventListener("keydown", (event) => {
+function inAddress(event) {
   if (event.key === "Enter") act("go-to", { to: goTo.value.trim() });
   else if (event.key === "Escape") goTo.value = state.anchor;
   else return;
   event.preventDefault();
   inCell.focus();
+}
+
+handOver(pressed);
+document.addEventListener("keydown", (event) => {
+  if (!holdBack(event)) pressed(event);
 });
-document.addEventListener("keydown", pressed);

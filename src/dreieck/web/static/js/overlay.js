@@ -9,6 +9,7 @@ export function drawOverlay() {
   const body = element("g", { "clip-path": "url(#below-headings)" });
   svg.replaceChildren(clip(), body);
   for (const tie of scene.ties) drawTie(body, tie);
+  for (const reader of scene.readers) outline(body, reader, "reader");
   if (scene.block && !scene.rehearsed) outline(body, scene.block, "block");
   if (scene.rehearsed) outline(body, scene.rehearsed, "rehearsal");
   for (const frame of scene.frames) drawFrame(body, frame);
@@ -19,7 +20,8 @@ export function drawOverlay() {
   outline(body, here, "chosen");
   if (scene.ties.length) for (const point of [scene.start, scene.here]) dot(body, point);
   for (const frame of scene.frames) drawLetter(body, frame);
-  drawGrip(body, scene.rehearsed ?? (state.writing ? area(state.writing) : chosen));
+  if (state.writing && !state.home && !scene.rehearsed) outline(body, area(state.writing), "origin");
+  if (!state.home) drawGrip(body, scene.rehearsed ?? (state.writing ? area(state.writing) : chosen));
 }
 
 function drawTie(body, tie) {
@@ -37,6 +39,17 @@ function drawFrame(body, frame) {
   const group = element("g", { class: `c${frame.colour}${frame.at_start ? " at-start" : ""}` });
   edges.forEach(([from, to], index) => group.append(line(from, to, frame.solid[index] ? "solid" : "free")));
   body.append(group);
+  if (state.text !== null && !scene.rehearsed) drawHandles(group, frame, { left, top, right, bottom });
+}
+
+// While a formula is written, a frame can be moved by its edges and pulled by its corners.
+function drawHandles(group, frame, at) {
+  const index = scene.frames.indexOf(frame);
+  group.append(element("rect", { class: "frame-edge", "data-frame": index, x: at.left, y: at.top, width: at.right - at.left, height: at.bottom - at.top }));
+  for (const corner of ["left top", "right top", "left bottom", "right bottom"]) {
+    const [across, down] = corner.split(" ");
+    group.append(element("rect", { class: "frame-corner", "data-frame": index, "data-corner": corner, x: at[across] - 4, y: at[down] - 4, width: 8, height: 8 }));
+  }
 }
 
 function drawLetter(body, frame) {

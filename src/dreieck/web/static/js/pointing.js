@@ -1,9 +1,9 @@
 // The pointer on the grid: selecting, pulling the grip, scrolling.
-import { address, area, areaText, cell, span } from "./address.js";
-import { act, scene, set, show, state, tell } from "./exchange.js";
+import { address, area, areaText, cell, letters, span } from "./address.js";
+import { act, actLatest, hush, scene, set, show, state, tell } from "./exchange.js";
 import { grid, under } from "./grid.js";
 import { drawOverlay } from "./overlay.js";
-import { inCell, keep, write, writingNow } from "./writing.js";
+import { desk, inCell, keep, write, writingNow } from "./writing.js";
 
 let hold = null;
 let drift = 0;
@@ -14,8 +14,12 @@ grid.addEventListener("pointerdown", (event) => {
   grid.setPointerCapture(event.pointerId);
   const at = under(event);
   if (event.target.closest(".grip, .grip-reach")) return startPull();
+  const aimed = event.target.closest("[data-frame]");
+  if (aimed) return startAim(aimed.dataset, at.cell);
   if (state.target) return choose(at);
+  if (canPoint()) return startPoint(at);
   if (writingNow()) keep("");
+  else hush();
   inCell.focus();
   startSelect(at, event.shiftKey);
 });
@@ -32,13 +36,44 @@ for (const name of ["pointerup", "pointercancel"]) {
   grid.addEventListener(name, () => {
     clearInterval(drift);
     hold = null;
-    inCell.focus();
+    if (document.activeElement !== desk) inCell.focus();
   });
 }
 
 grid.addEventListener("dblclick", (event) => {
   if (!state.target && under(event).part === "cells") write(inCell);
 });
+
+function canPoint() {
+  return writingNow() && (state.pointed_from >= 0 || (scene.may_point && scene.text === state.text));
+}
+
+// Points at a cell, a range, or whole columns and rows, for the formula that is written.
+function startPoint({ cell: from, part }) {
+  let last = "";
+  hold = ({ cell: to }) => {
+    const [left, top, right, bottom] = span(from, to);
+    const text = { columns: `${letters(left)}:${letters(right)}`, rows: `${top}:${bottom}` }[part] ?? areaText([left, top, right, bottom]);
+    if (text === last) return;
+    last = text;
+    actLatest("point-at", { to: text });
+  };
+  hold({ cell: from });
+}
+
+// Moves the frame of a reference, or pulls one of its corners.
+function startAim({ frame, corner }, from) {
+  const { index, area: [left, top, right, bottom] } = scene.frames[frame];
+  let last = "";
+  hold = ({ cell: [column, row] }) => {
+    const [columns, rows] = [column - from[0], row - from[1]];
+    const fixed = [corner?.includes("left") ? right : left, corner?.includes("top") ? bottom : top];
+    const aimed = corner ? span(fixed, [column, row]) : [left + columns, top + rows, right + columns, bottom + rows];
+    if (aimed[0] < 1 || aimed[1] < 1 || areaText(aimed) === last) return;
+    last = areaText(aimed);
+    actLatest("aim-anew", { index, to: last });
+  };
+}
 
 function startSelect({ cell: at, part }, widen) {
   const from = widen ? cell(state.anchor) : at;

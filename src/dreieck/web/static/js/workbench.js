@@ -1,34 +1,41 @@
 // Puts the workbench together: every scene is drawn, every control asks for its action.
 import { cell, span } from "./address.js";
-import { act, onScene, set, show, state } from "./exchange.js";
+import { act, onScene, scene, set, show, state } from "./exchange.js";
 import { drawCells, grid, lightHeadings } from "./grid.js";
-import { help, setView } from "./keyboard.js";
+import { ask, help, setView } from "./keyboard.js";
 import { drawOverlay } from "./overlay.js";
 import "./pointing.js";
+import { drawSuggestions } from "./suggesting.js";
 import { drawBars } from "./scrolling.js";
 import { discard, drawWriting, drop, inCell, keep, write } from "./writing.js";
 
+const dialog = document.getElementById("dialog");
 const OWN_ACTS = { write: () => write(), keep: () => (state.target ? act("land") : keep("down")), discard, drop, help };
 
 onScene(() => {
+  if (!scene) return;
   drawCells();
   drawOverlay();
   drawWriting();
   drawBars();
+  drawSuggestions();
   lightHeadings(span(cell(state.anchor), cell(state.focus)));
   const address = document.getElementById("address");
   if (document.activeElement !== address) address.value = state.writing || state.anchor;
+  document.getElementById("start-fast").hidden = scene.cells.length > 0 || scene.used[1] > 1 || state.text !== null;
 });
 
 document.addEventListener("click", (event) => {
-  const control = event.target.closest("[data-action], [data-act], [data-step], [data-view]");
+  const control = event.target.closest("[data-action], [data-act], [data-step], [data-view], [data-ask], [data-close]");
   if (!control) return;
   event.preventDefault();
-  const { action, act: own, step, view, ...wish } = control.dataset;
+  const { action, act: own, step, view, ask: question, close, ...wish } = control.dataset;
+  if (close !== undefined) dialog.close();
+  if (question) return ask(question);
   if (action) act(action, wish);
   else if (own) OWN_ACTS[own]();
   else if (view) setView(view);
-  else {
+  else if (step) {
     set({ step });
     show();
   }
@@ -40,11 +47,12 @@ document.addEventListener("submit", (event) => {
   if (!form) return;
   event.preventDefault();
   act(form.dataset.form, Object.fromEntries(new FormData(form)));
+  dialog.close();
   inCell.focus();
 });
 
-document.getElementById("help").addEventListener("click", (event) => {
-  if (event.target.id === "help" || event.target.closest("[data-close]")) event.currentTarget.close();
+dialog.addEventListener("click", (event) => {
+  if (event.target === dialog) dialog.close();
 });
 
 new ResizeObserver(() => show()).observe(grid);

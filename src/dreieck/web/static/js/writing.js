@@ -1,12 +1,14 @@
 // The two places where an entry is written, the desk and the cell, kept in step.
 import { area, cell } from "./address.js";
-import { actNow, scene, set, show, state } from "./exchange.js";
+import { actNow, begin, scene, set, show, state } from "./exchange.js";
 import { box, grid } from "./grid.js";
 
 export const desk = document.getElementById("desk-line");
 export const inCell = document.getElementById("cell-line");
 const chips = document.querySelector(".line-chips");
 const buttons = document.querySelectorAll(".line-button");
+
+const NOTHING = { writing: "", text: null, caret: 0, flipped: false, fresh: false, pointed_from: -1 };
 
 export function writingNow() {
   return state.text !== null;
@@ -19,7 +21,7 @@ export function write(place = desk) {
   const [column, row] = cell(state.anchor);
   const shown = scene.cells.find((each) => each.column === column && each.row === row);
   const text = shown?.typed ?? (scene.state.anchor === state.anchor ? scene.text : "");
-  set({ writing: state.anchor, text, caret: text.length, flipped: false, step: "" });
+  set({ writing: state.anchor, text, caret: text.length, flipped: false, fresh: false, pointed_from: -1, step: "" });
   place.value = text;
   place.focus();
   place.setSelectionRange(text.length, text.length);
@@ -29,14 +31,20 @@ export function write(place = desk) {
 
 export function keep(move) {
   const sent = actNow("enter", { move });
-  set({ writing: "", text: null, caret: 0, flipped: false });
+  stop();
   inCell.focus();
   drawWriting();
   return sent;
 }
 
+// Nothing is written any more; the cell that was written is selected, on its own sheet.
+function stop() {
+  const cell = state.writing ? { anchor: state.writing, focus: state.writing } : {};
+  set({ sheet: state.home || state.sheet, home: 0, ...cell, ...NOTHING });
+}
+
 export function discard() {
-  set({ writing: "", text: null, caret: 0, flipped: false });
+  stop();
   inCell.focus();
   drawWriting();
   show();
@@ -44,7 +52,7 @@ export function discard() {
 
 // Gives a rehearsal up; what was typed stays open, what only a switch began does not.
 export function drop() {
-  const text = state.flipped ? { writing: "", text: null, caret: 0, flipped: false } : {};
+  const text = state.flipped ? NOTHING : {};
   set({ source: "", target: "", landing: "", step: "", ...text });
   show();
 }
@@ -65,7 +73,7 @@ export function drawWriting() {
 
 function placeInCell(text) {
   const { x, y, width, height } = box(area(state.writing || state.anchor));
-  const open = writingNow() && !state.flipped;
+  const open = writingNow() && !state.flipped && !state.home;
   inCell.classList.toggle("open", open);
   Object.assign(inCell.style, {
     left: `${x}px`, top: `${y}px`, height: `${height}px`,
@@ -94,15 +102,16 @@ function follow() {
 
 function typed(event) {
   const place = event.target;
-  if (!writingNow()) set({ writing: state.anchor, flipped: false, step: "" });
-  set({ text: place.value, caret: place.selectionStart });
+  if (!writingNow()) begin({ writing: state.anchor, flipped: false, fresh: true, step: "" });
+  set({ text: place.value, caret: place.selectionStart, pointed_from: -1 });
   drawWriting();
   show();
 }
 
 function caretMoved(event) {
   if (!writingNow() || event.target.selectionStart === state.caret) return;
-  set({ caret: event.target.selectionStart });
+  set({ caret: event.target.selectionStart, pointed_from: -1 });
+  if (state.text.startsWith("=")) show();
 }
 
 for (const place of [desk, inCell]) {

@@ -1,4 +1,4 @@
-"""The JSON interface for scripts: described by its OpenAPI page, nothing stored."""
+"""What a fill makes of the references of a formula."""
 
 from __future__ import annotations
 
@@ -13,7 +13,7 @@ from dreieck.core.fill import check_target
 from dreieck.core.formula import Shape
 from dreieck.core.shift import Shift, shift_log
 
-router = APIRouter(prefix="/api/v1", tags=["formulas"])
+router = APIRouter()
 
 MAX_LANDINGS = 50_000
 """How many landings one answer lists."""

@@ -1,0 +1,106 @@
+"""Who reads a cell: directly, and over other cells.
+
+The question is answered by blocks, not by cells. For one reference, the formula cells that
+read a given area form a rectangle again, worked out axis by axis.
+"""
+
+from __future__ import annotations
+
+from collections.abc import Iterable
+from dataclasses import dataclass
+
+from dreieck.core.address import MAX_COLUMN, MAX_ROW, Area, Cell
+from dreieck.core.calculate.blocks import Patch, patches
+from dreieck.core.calculate.calculation import read_references
+from dreieck.core.reference import Part, Reference
+from dreieck.core.values import Place
+from dreieck.core.workbook import Workbook
+
+MOST = 2_000
+"""How many areas of readers are followed; beyond that the count is told as a lower bound."""
+
+
+@dataclass(frozen=True, slots=True)
+class Readers:
+    """The formula areas that read a cell directly, and the counts of cells.
+
+    ``further`` counts the cells that read it over others only; ``all_counted`` is false
+    where there were too many to follow.
+    """
+
+    direct: tuple[tuple[str, Area], ...]
+    direct_count: int
+    further: int
+    all_counted: bool
+
+
+def readers(workbook: Workbook, place: Place) -> Readers:
+    """Who reads a cell."""
+    known = [(sheet.name, patch) for sheet in workbook.sheets for patch in patches(sheet)]
+    direct = _reading(known, place.sheet, Area.of(place.cell))
+    direct_cells = _cells(direct)
+    seen: dict[tuple[str, Area], None] = dict.fromkeys(direct)
+    waiting = list(direct)
+    while waiting and len(seen) < MOST:
+        for found in _reading(known, *waiting.pop()):
+            if not any(s == found[0] and _within(found[1], a) for s, a in seen):
+                seen[found] = None
+                waiting.append(found)
+    every = _cells(seen) | direct_cells
+    every.discard((place.sheet, place.cell))
+    return Readers(
+        tuple(direct), len(direct_cells), len(every - direct_cells), all_counted=not waiting
+    )
+
+
+def _reading(known: list[tuple[str, Patch]], sheet: str, area: Area) -> list[tuple[str, Area]]:
+    """The parts of formula areas that read some of an area."""
+    found: dict[tuple[str, Area], None] = {}
+    for name, patch in known:
+        for reference in read_references(patch.shape):
+            if (reference.sheet or name).casefold() != sheet.casefold():
+                continue
+            where = where_reads(reference, area)
+            shared = where.common(patch.area) if where else None
+            if shared:
+                found[name, shared] = None
+    return list(found)
+
+
+def where_reads(reference: Reference, area: Area) -> Area | None:
+    """The cells in which a formula with this reference reads some of an area."""
+    columns, rows = reference.parts()
+    across = _bases(columns, area.left, area.right, MAX_COLUMN)
+    down = _bases(rows, area.top, area.bottom, MAX_ROW)
+    if across is None or down is None:
+        return None
+    return Area(across[0], down[0], across[1], down[1])
+
+
+def _bases(parts: tuple[Part, ...], low: int, high: int, limit: int) -> tuple[int, int] | None:
+    """The columns or rows of formulas whose span on this axis meets ``low`` to ``high``."""
+    first, last = 1, limit
+    if parts:
+        ends = [part.at for part in parts]
+        if all(part.locked for part in parts):
+            if max(ends) < low or min(ends) > high:
+                return None
+        elif not any(part.locked for part in parts):
+            first, last = low - max(ends), high - min(ends)
+        else:
+            fixed = next(part.at for part in parts if part.locked)
+            moving = next(part.at for part in parts if not part.locked)
+            if fixed < low:
+                first = low - moving
+            elif fixed > high:
+                last = high - moving
+    first, last = max(first, 1), min(last, limit)
+    return (first, last) if first <= last else None
+
+
+def _cells(areas: Iterable[tuple[str, Area]]) -> set[tuple[str, Cell]]:
+    return {(sheet, cell) for sheet, area in areas for cell in area.cells()}
+
+
+def _within(inner: Area, outer: Area) -> bool:
+    return outer.holds(inner.first) and outer.holds(inner.last)

@@ -1,0 +1,9 @@
+"""The JSON interface for scripts: described by its OpenAPI page, nothing stored."""
+
+from fastapi import APIRouter
+
+from dreieck.web.api import evaluate, shift
+
+router = APIRouter(prefix="/api/v1", tags=["formulas"])
+router.include_router(shift.router)
+router.include_router(evaluate.router)

@@ -1,0 +1,143 @@
+"""The values of a small workbook that comes with the request."""
+
+from __future__ import annotations
+
+from typing import Annotated, Literal
+
+from fastapi import APIRouter, HTTPException
+from pydantic import BaseModel, ConfigDict, Field
+
+from dreieck.core.address import EVERYWHERE, Cell
+from dreieck.core.calculate import Calculation, look_of
+from dreieck.core.content import Unreadable, typed_text
+from dreieck.core.entering import typed_workbook
+from dreieck.core.exceptions import AddressError, DreieckError
+from dreieck.core.formula import Shape
+from dreieck.core.formula.printer import place_text
+from dreieck.core.look import shown
+from dreieck.core.values import Error, Place, Value
+from dreieck.core.workbook import Workbook
+
+router = APIRouter()
+
+MAX_CELLS = 100_000
+"""How many cells a request can bring."""
+
+Kind = Literal["number", "text", "logical", "empty", "error"]
+
+
+class SmallWorkbook(BaseModel):
+    """Entries as they would be typed, by sheet and address, and names."""
+
+    model_config = ConfigDict(extra="forbid")
+
+    sheets: Annotated[dict[str, dict[str, str]], Field(min_length=1)]
+    names: dict[str, str] = {}
+
+
+class EvaluateRequest(SmallWorkbook):
+    """A small workbook and the cells whose values are asked for; all filled ones if none."""
+
+    model_config = ConfigDict(
+        json_schema_extra={
+            "examples": [
+                {
+                    "sheets": {"Loads": {"C4": "420", "B5": "0.12", "C5": "=$B5*C$4"}},
+                    "names": {"carry_rate": "Loads!$B$5"},
+                    "ask": ["Loads!C5"],
+                }
+            ]
+        },
+        extra="forbid",
+    )
+
+    ask: list[str] = []
+
+
+class CellAnswer(BaseModel):
+    """A cell: its value, what kind that is, how it is shown, and the formula behind it.
+
+    The value of an error is its code; ``error`` says in words what happened, ``cause`` is
+    the address where it began.
+    """
+
+    value: float | str | bool | None
+    kind: Kind
+    shown: str
+    formula: str | None
+    error: str | None
+    cause: str | None
+
+
+class EvaluateAnswer(BaseModel):
+    """The cells that were asked for, under the addresses that were asked with."""
+
+    cells: dict[str, CellAnswer]
+
+
+@router.post("/evaluate", summary="The values of a small workbook")
+def evaluate(request: EvaluateRequest) -> EvaluateAnswer:
+    """Work the workbook out and answer with the cells that are asked for."""
+    try:
+        return evaluate_answer(request)
+    except DreieckError as error:
+        raise HTTPException(422, str(error)) from None
+
+
+def evaluate_answer(request: EvaluateRequest) -> EvaluateAnswer:
+    """The answer to a request. Raises DreieckError where it cannot be used."""
+    cells = sum(len(entries) for entries in request.sheets.values())
+    if cells > MAX_CELLS or len(request.ask) > MAX_CELLS:
+        raise DreieckError(f"A request can have {MAX_CELLS:,} cells; this one has {cells:,}.")
+    workbook = typed_workbook(request.sheets, request.names)
+    asked = request.ask or [
+        place_text(Place(sheet.name, cell))
+        for sheet in workbook.sheets
+        for cell, _ in sheet.filled(EVERYWHERE)
+    ]
+    calculation = Calculation(workbook)
+    return EvaluateAnswer(
+        cells={text: _answer(workbook, calculation, _place(workbook, text)) for text in asked}
+    )
+
+
+def _place(workbook: Workbook, text: str) -> Place:
+    """The cell that a text asks for; without a sheet the first one is meant."""
+    name, mark, address = text.rpartition("!")
+    if name.startswith("'") and name.endswith("'") and len(name) > 1:
+        name = name[1:-1].replace("''", "'")
+    sheet = workbook.sheet(name) if mark else workbook.sheets[0]
+    try:
+        return Place(sheet.name, Cell.parse(address))
+    except AddressError as error:
+        raise AddressError(f"In “ask”: {error}") from None
+
+
+def _answer(workbook: Workbook, calculation: Calculation, place: Place) -> CellAnswer:
+    sheet = workbook.sheet(place.sheet)
+    content = sheet.content(place.cell)
+    value = calculation.value(place.sheet, place.cell)
+    problem = (
+        workbook.read_entry(content.text, place.cell).problem
+        if isinstance(content, Unreadable)
+        else None
+    )
+    is_formula = isinstance(content, Shape | Unreadable)
+    return CellAnswer(
+        value=value.code if isinstance(value, Error) else value,
+        kind=_kind(value),
+        shown=shown(value, look_of(content, sheet.look(place.cell))),
+        formula=typed_text(content, place.cell) if is_formula else None,
+        error=str(problem or value.why or value.code) if isinstance(value, Error) else None,
+        cause=place_text(value.origin or place) if isinstance(value, Error) else None,
+    )
+
+
+def _kind(value: Value) -> Kind:
+    if isinstance(value, Error):
+        return "error"
+    if isinstance(value, bool):
+        return "logical"
+    if value is None:
+        return "empty"
+    return "text" if isinstance(value, str) else "number"

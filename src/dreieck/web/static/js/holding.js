@@ -1,0 +1,47 @@
+// Keys that come before the server's word on the ones before them wait here, in order.
+import { onScene, scene, state, textIsOnItsWay, waits } from "./exchange.js";
+
+const NEEDS_WORD = ["Tab", "Enter", "ArrowLeft", "ArrowRight", "ArrowUp", "ArrowDown"];
+const held = [];
+let handle = null;
+
+// Keeps a key for later if its turn has not come, and tells so.
+export function holdBack(event) {
+  if (event.isComposing || (!held.length && !mustWait(event))) return false;
+  if (["Shift", "Control", "Alt", "Meta"].includes(event.key)) return false;
+  event.preventDefault();
+  const { key, code, ctrlKey, metaKey, altKey, shiftKey } = event;
+  held.push({ key, code, ctrlKey, metaKey, altKey, shiftKey, preventDefault() {} });
+  return true;
+}
+
+// Says who handles the keys when their turn comes.
+export function handOver(handler) {
+  handle = handler;
+}
+
+function mustWait({ key, altKey }) {
+  if (!waits()) return false;
+  const outOfStep = state.text?.startsWith("=") && scene?.text !== state.text;
+  return textIsOnItsWay() || (outOfStep && (altKey || NEEDS_WORD.includes(key)));
+}
+
+function release() {
+  while (held.length && !mustWait(held[0])) {
+    const event = held.shift();
+    const plain = !event.ctrlKey && !event.metaKey && !event.altKey;
+    if (plain && event.key.length === 1) insert(event.key);
+    else if (plain && event.key === "Backspace" && state.text !== null) insert("", 1);
+    else handle(event);
+  }
+}
+
+function insert(text, back = 0) {
+  const place = document.activeElement;
+  if (place.tagName !== "INPUT") return;
+  const from = place.selectionStart === place.selectionEnd ? place.selectionStart - back : place.selectionStart;
+  place.setRangeText(text, Math.max(from, 0), place.selectionEnd, "end");
+  place.dispatchEvent(new InputEvent("input", { bubbles: true }));
+}
+
+onScene(() => queueMicrotask(release));
