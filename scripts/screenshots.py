@@ -49,15 +49,18 @@ def served() -> Iterator[str]:
         thread.start()
         while not server.started:
             time.sleep(0.05)
-        yield f"http://127.0.0.1:{server.servers[0].sockets[0].getsockname()[1]}"
-        server.should_exit = True
-        thread.join()
+        try:
+            yield f"http://127.0.0.1:{server.servers[0].sockets[0].getsockname()[1]}"
+        finally:
+            server.should_exit = True
+            thread.join()
 
 
 def settle(page: Page) -> None:
     """Wait until the page has shown all that was asked of it."""
     page.wait_for_timeout(150)
-    page.wait_for_function("!document.querySelector('#bench[data-busy]')")
+    if page.locator("#bench").count():
+        page.locator("#bench:not([data-busy])").wait_for(state="attached")
     page.wait_for_timeout(150)
 
 
@@ -88,13 +91,51 @@ def rehearsing(page: Page) -> None:
         page.keyboard.press(key)
 
 
+def suggesting(page: Page) -> None:
+    page.keyboard.press("Escape")
+    page.keyboard.press("Escape")
+    select(page, "G5")
+    page.keyboard.type("=SUM(C5:F5)*av")
+
+
+def both(page: Page) -> None:
+    page.keyboard.press("Escape")
+    select(page, "E8")
+    page.keyboard.press("Alt+KeyV")
+    page.keyboard.press("Alt+KeyV")
+
+
+def causes(page: Page) -> None:
+    page.keyboard.press("Alt+KeyV")
+    select(page, "Prices!B3")
+    page.keyboard.type("dear")
+    page.keyboard.press("Enter")
+    select(page, "F13")
+
+
+def guide(page: Page) -> None:
+    page.keyboard.press("Control+z")
+    settle(page)
+    page.goto("/guide#SUMIF")
+    page.wait_for_timeout(900)  # the page scrolls there smoothly
+
+
 def checking(page: Page) -> None:
     page.keyboard.press("Escape")
     page.keyboard.press("Escape")
     select(page, "E8")
 
 
-VIEWS = {"home": home, "writing": writing, "rehearsing": rehearsing, "checking": checking}
+VIEWS = {
+    "home": home,
+    "writing": writing,
+    "rehearsing": rehearsing,
+    "checking": checking,
+    "suggesting": suggesting,
+    "both": both,
+    "causes": causes,
+    "guide": guide,
+}
 
 if __name__ == "__main__":
     main(Path(sys.argv[1]))

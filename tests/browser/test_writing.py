@@ -4,6 +4,7 @@ from playwright.sync_api import expect
 
 
 def test_a_table_is_written_without_leaving_the_keyboard(bench):
+    bench.settle()
     bench.page.locator("[aria-label='Add a sheet']").focus()
     bench.keys("Enter")
     bench.at("Sheet 1!A1")
@@ -125,7 +126,9 @@ def test_errors_lead_to_their_first_cause(bench):
     bench.type("dear")
     bench.keys("Enter")
     bench.click("F13")
-    expect(bench.panel).to_contain_text("“dear” is text where a number is needed. It began in Prices!E7.")
+    expect(bench.panel).to_contain_text(
+        "“dear” is text where a number is needed. It began in Prices!E7."
+    )
     bench.panel.get_by_role("button", name="Prices!E7").click()
     bench.at("Prices!E7")
 

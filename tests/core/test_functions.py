@@ -58,6 +58,7 @@ COLUMN = {
         ('=COUNTIF(A1:A9,"?g")', 1.0),
         ('=COUNTIF(A1:A9,">=2")', 3.0),
         ('=COUNTIF(A1:A9,"=")', 1.0),
+        ('=COUNTIF(A1:A9,"")', 1.0),
         ('=COUNTIF(A1:A9,"<>")', 8.0),
         ('=COUNTIF(A1:A9,">2026-02-01")', 1.0),
         ("=COUNTIF(A1:A9,DATE(2026,3,1))", 1.0),

@@ -162,10 +162,13 @@ def _binary(operator: str, left: Value, right: Value) -> Value:
 
 
 def _signed(sign: str, value: Value) -> Value:
+    """A value with a sign in front; a plus changes nothing (OpenFormula 6.4.14)."""
+    if sign == "+":
+        return value
     number = to_number(value)
     if isinstance(number, Error):
         return number
-    return -number if sign == "-" else number
+    return -number
 
 
 def _percent(value: Value) -> Value:

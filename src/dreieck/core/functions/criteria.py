@@ -27,6 +27,8 @@ def criterion(wanted: Value) -> Criterion:
     match = _OPERATOR.fullmatch(wanted)
     assert match is not None  # the pattern takes every text
     operator, text = match[1], match[2]
+    if not wanted:
+        return lambda value: value in (None, "")
     if operator in (None, "="):
         return _equal(text)
     if operator == "<>":

@@ -91,8 +91,8 @@ async function run() {
 
 async function send(request) {
   const sent = request.state ?? { ...state };
-  const begunSince = MOVING.includes(request.action) && state.fresh && begunAt > request.asked;
-  if (begunSince) Object.assign(sent, { text: null, writing: "" });
+  const begunSince = () => MOVING.includes(request.action) && state.fresh && begunAt > request.asked;
+  if (begunSince()) Object.assign(sent, { text: null, writing: "" });
   const sentVersion = request.version ?? version;
   const grid = document.getElementById("grid");
   const values = {
@@ -110,9 +110,9 @@ async function send(request) {
   }
   scene = JSON.parse(document.getElementById("scene").dataset.scene);
   const busyElsewhere = sentVersion !== version && state.text !== null;
-  const adopted = (sentVersion === version && !begunSince) || (scene.insists && !busyElsewhere);
+  const adopted = (sentVersion === version && !begunSince()) || (scene.insists && !busyElsewhere);
   if (adopted) Object.assign(state, scene.state);
-  else if (MOVING.includes(request.action) && (begunSince || state.text === null)) goAlong(request);
+  else if (MOVING.includes(request.action) && (begunSince() || state.text === null)) goAlong(request);
   else if (scene.insists && sent.text !== null) tell(`${notice()} What was typed into ${sent.writing}: ${sent.text.slice(0, 300)}`);
   if (adopted && !location.pathname.endsWith(`/${state.sheet}`)) history.replaceState(null, "", form.dataset.pages + state.sheet);
 }
