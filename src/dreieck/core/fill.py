@@ -7,7 +7,7 @@ from dataclasses import dataclass
 
 from dreieck.core.address import MAX_COLUMN, MAX_ROW, Area, Cell
 from dreieck.core.content import Content
-from dreieck.core.edits import SetCells
+from dreieck.core.edits import Cells, SetCells
 from dreieck.core.exceptions import FillError
 from dreieck.core.formula import Shape
 from dreieck.core.look import PLAIN, Look
@@ -57,16 +57,36 @@ class Fill:
 
         A number format travels to landings that have none of their own.
         """
-        sheet = self.workbook.sheet_by_id(self.sheet_id)
-        cells: dict[Cell, tuple[Content | None, Look]] = {}
-        for area in (self.source, self.target):
-            for landing in area.cells():
-                look = sheet.look(landing)
-                if look == PLAIN:
-                    origin = sheet.look(self.start_of(landing))
-                    look = Look(origin.form, origin.decimals)
-                cells[landing] = (self.content(landing), look)
+        looks = self.workbook.sheet_by_id(self.sheet_id).looks
+        cells: Cells = {}
+        for start, content in self.contents.items():
+            own = looks.get(start, PLAIN)
+            cells[start] = (content, own)
+            travels = Look(own.form, own.decimals)
+            landings = self._landings_of(start)
+            if isinstance(content, Shape) and not self._is_whole(content):
+                for landing in landings:
+                    cells[landing] = (content.landed(landing), looks.get(landing, travels))
+            else:
+                for landing in landings:
+                    cells[landing] = (content, looks.get(landing, travels))
+            if self.target.holds(start):
+                cells[start] = (content, own)
         return SetCells(self.sheet_id, cells)
+
+    def _landings_of(self, start: Cell) -> Iterator[Cell]:
+        """The landings that are filled from one source cell."""
+        across, down = self.source.width, self.source.height
+        left = self.target.left + (start.column - self.target.left) % across
+        top = self.target.top + (start.row - self.target.top) % down
+        for column in range(left, self.target.right + 1, across):
+            for row in range(top, self.target.bottom + 1, down):
+                yield Cell(column, row)
+
+    def _is_whole(self, shape: Shape) -> bool:
+        """Whether no reference of a shape falls off the sheet in any landing."""
+        home = shape.home
+        return home is not None and home.holds(self.target.first) and home.holds(self.target.last)
 
     def grid(self) -> RehearsedGrid:
         """The workbook as it would be with the fill landed."""

@@ -37,7 +37,10 @@ class Sheet:
         """Set what a cell holds and how it looks; None empties it."""
         self.version += 1
         if content is not None:
-            self._used = self._used.around(Area.of(cell)) if self._used else Area.of(cell)
+            if self._used is None:
+                self._used = Area.of(cell)
+            elif not self._used.holds(cell):
+                self._used = self._used.around(Area.of(cell))
             self._columns.setdefault(cell.column, {})[cell.row] = content
         elif column := self._columns.get(cell.column):
             column.pop(cell.row, None)

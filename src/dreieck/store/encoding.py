@@ -3,7 +3,7 @@
 from __future__ import annotations
 
 import json
-from collections.abc import Callable, Sequence
+from collections.abc import Callable, Iterator, Sequence
 from enum import IntEnum
 from typing import Any, NamedTuple
 
@@ -89,6 +89,35 @@ def look_of(text: str | None) -> Look:
     return Look(form, int(decimals) if decimals else None, role)  # type: ignore[arg-type]
 
 
+class Run(NamedTuple):
+    """Cells below each other that hold the same and look the same."""
+
+    column: int
+    top: int
+    bottom: int
+    look: str | None
+    content: Stored
+
+
+def runs(cells: Cells, number_of: NumberOf) -> Iterator[Run]:
+    """The cells as runs, in their order; what a fill writes down a column is one run."""
+    last: Run | None = None
+    before: tuple[Content | None, Look] | None = None
+    for cell, now in cells.items():
+        # The same objects, so nothing has to be compared or encoded again.
+        same = before is not None and now[0] is before[0] and now[1] == before[1]
+        if last and same and cell.column == last.column and cell.row == last.bottom + 1:
+            last = last._replace(bottom=cell.row)
+            continue
+        if last:
+            yield last
+        encoded = stored(now[0], cell, number_of)
+        last = Run(cell.column, cell.row, cell.row, look_text(now[1]), encoded)
+        before = now
+    if last:
+        yield last
+
+
 def edits_text(edits: Sequence[Edit], number_of: NumberOf) -> str:
     """Edits as JSON."""
     return json.dumps([_edit(edit, number_of) for edit in edits], separators=(",", ":"))
@@ -107,17 +136,18 @@ def _edit(edit: Edit, number_of: NumberOf) -> dict[str, Any]:
         said["widths"] = list(edit.widths.items())
     if isinstance(edit, SetCells | AddSheet):
         said["cells"] = [
-            [*cell, look_text(look), *stored(content, cell, number_of)]
-            for cell, (content, look) in edit.cells.items()
+            [run.column, run.top, run.bottom, run.look, *run.content]
+            for run in runs(edit.cells, number_of)
         ]
     return said
 
 
 def _edit_of(said: dict[str, Any], shape_of: ShapeOf) -> Edit:
-    cells: Cells = {
-        Cell(column, row): (content_of(Stored(*content), shape_of), look_of(look))
-        for column, row, look, *content in said.get("cells", ())
-    }
+    cells: Cells = {}
+    for column, top, bottom, look, *content in said.get("cells", ()):
+        holds = (content_of(Stored(*content), shape_of), look_of(look))
+        for row in range(top, bottom + 1):
+            cells[Cell(column, row)] = holds
     match said["edit"]:
         case "SetCells":
             return SetCells(said["sheet"], cells)

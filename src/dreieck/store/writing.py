@@ -3,16 +3,15 @@
 from __future__ import annotations
 
 import json
-from collections.abc import Iterator
 
-from sqlalchemy import delete, insert, update
+from sqlalchemy import delete, update
 from sqlmodel import Session, col
 
 from dreieck.core.edits import AddSheet, ArrangeSheet, Cells, Edit, RemoveSheet, SetCells
 from dreieck.core.workbook import Workbook
-from dreieck.store.encoding import look_text, stored
+from dreieck.store.encoding import Kind, runs
 from dreieck.store.shapes import Shapes
-from dreieck.store.tables import CellRow, SheetRow
+from dreieck.store.tables import SheetRow
 
 
 def write(session: Session, workbook_id: int, edit: Edit, shapes: Shapes) -> None:
@@ -45,18 +44,24 @@ def write_order(session: Session, workbook: Workbook) -> None:
         session.execute(placed.values(position=position))
 
 
+# Plain tuples to the driver: a fill of many thousand cells is one statement.
+_PUT = """INSERT OR REPLACE INTO cell (sheet_id, "column", row, look, kind, number, text, shape)
+    VALUES (?, ?, ?, ?, ?, ?, ?, ?)"""
+_TAKE = """DELETE FROM cell WHERE sheet_id = ? AND "column" = ? AND row = ?"""
+
+
 def _write_cells(session: Session, sheet_id: int, cells: Cells, shapes: Shapes) -> None:
-    rows = list(_rows(sheet_id, cells, shapes))
-    if rows:
-        session.execute(insert(CellRow).prefix_with("OR REPLACE"), rows)
-
-
-def _rows(sheet_id: int, cells: Cells, shapes: Shapes) -> Iterator[dict[str, object]]:
-    for cell, (content, look) in cells.items():
-        yield {
-            "sheet_id": sheet_id,
-            "column": cell.column,
-            "row": cell.row,
-            "look": look_text(look),
-            **stored(content, cell, shapes.number_of)._asdict(),
-        }
+    connection = session.connection()
+    put: list[tuple[object, ...]] = []
+    taken: list[tuple[object, ...]] = []
+    for run in runs(cells, shapes.number_of):
+        rows = range(run.top, run.bottom + 1)
+        if run.content.kind == Kind.EMPTY and run.look is None:
+            taken.extend((sheet_id, run.column, row) for row in rows)
+        else:
+            rest = (run.look, *run.content)
+            put.extend((sheet_id, run.column, row, *rest) for row in rows)
+    if put:
+        connection.exec_driver_sql(_PUT, put)
+    if taken:
+        connection.exec_driver_sql(_TAKE, taken)
