@@ -40,15 +40,16 @@ class Sheet:
             if self._used is None:
                 self._used = Area.of(cell)
             elif not self._used.holds(cell):
-                self._used = self._used.around(Area.of(cell))
+                self._used_is_known = False
             self._columns.setdefault(cell.column, {})[cell.row] = content
         elif column := self._columns.get(cell.column):
             column.pop(cell.row, None)
             self._used_is_known = False
             if not column:
                 del self._columns[cell.column]
-        if look == PLAIN:
-            self.looks.pop(cell, None)
+        if look is PLAIN or look == PLAIN:
+            if self.looks:
+                self.looks.pop(cell, None)
         else:
             self.looks[cell] = look
 

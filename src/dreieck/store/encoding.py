@@ -101,21 +101,32 @@ class Run(NamedTuple):
 
 def runs(cells: Cells, number_of: NumberOf) -> Iterator[Run]:
     """The cells as runs, in their order; what a fill writes down a column is one run."""
-    last: Run | None = None
-    before: tuple[Content | None, Look] | None = None
-    for cell, now in cells.items():
-        # The same objects, so nothing has to be compared or encoded again.
-        same = before is not None and now[0] is before[0] and now[1] == before[1]
-        if last and same and cell.column == last.column and cell.row == last.bottom + 1:
-            last = last._replace(bottom=cell.row)
+    column = top = bottom = 0
+    content: Content | None = None
+    look = PLAIN
+    for cell, (own, own_look) in cells.items():
+        # Compared as objects first: a fill hands the same ones to all its landings.
+        if (
+            cell[1] == bottom + 1
+            and cell[0] == column
+            and own is content
+            and (own_look is look or own_look == look)
+        ):
+            bottom += 1
             continue
-        if last:
-            yield last
-        encoded = stored(now[0], cell, number_of)
-        last = Run(cell.column, cell.row, cell.row, look_text(now[1]), encoded)
-        before = now
-    if last:
-        yield last
+        if top:
+            yield _run(column, top, bottom, content, look, number_of)
+        column, top = cell
+        bottom, content, look = top, own, own_look
+    if top:
+        yield _run(column, top, bottom, content, look, number_of)
+
+
+def _run(
+    column: int, top: int, bottom: int, content: Content | None, look: Look, number_of: NumberOf
+) -> Run:
+    encoded = stored(content, Cell(column, top), number_of)
+    return Run(column, top, bottom, look_text(look), encoded)
 
 
 def edits_text(edits: Sequence[Edit], number_of: NumberOf) -> str:
