@@ -2,9 +2,9 @@
 
 from __future__ import annotations
 
-from bench import keystroke, parsing
+from bench import counting, keystroke, parsing, running
 
-FIGURES = (parsing, keystroke)
+FIGURES = (parsing, keystroke, running, counting)
 
 
 def main() -> None:

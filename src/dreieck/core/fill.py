@@ -174,6 +174,15 @@ class RehearsedGrid:
                 return self._fill.contents[cell]
         return self._fill.workbook.content(sheet, cell)
 
+    def formulas(self, sheet: str, area: Area) -> Iterator[tuple[Cell, Shape]]:
+        """The cells of an area that would hold formulas."""
+        if not self._is_filled(sheet):
+            yield from self._fill.workbook.formulas(sheet, area)
+            return
+        for cell, content in self.filled(sheet, area):
+            if isinstance(content, Shape):
+                yield cell, content
+
     def filled(self, sheet: str, area: Area) -> Iterator[tuple[Cell, Content]]:
         """The cells of an area that would hold something."""
         fill = self._fill

@@ -8,6 +8,8 @@ from typing import Protocol
 from dreieck.core.address import Area, Cell
 from dreieck.core.exceptions import AddressError
 from dreieck.core.formula import Shape
+from dreieck.core.index import LEAST, Index
+from dreieck.core.totals import Total
 from dreieck.core.values import REF, VALUE, Error, Value
 
 
@@ -19,6 +21,12 @@ class Reader(Protocol):
 
     def filled_values(self, sheet: str, area: Area) -> Iterator[tuple[Cell, Value]]:
         """The cells of an area that are not empty, with their values, column by column."""
+
+    def total(self, sheet: str, area: Area) -> Total:
+        """What the numbers of an area come to."""
+
+    def index(self, sheet: str, area: Area) -> Index:
+        """Where in an area each value stands."""
 
     def has_sheet(self, name: str) -> bool:
         """Whether there is a sheet of this name."""
@@ -55,10 +63,20 @@ class Range:
         for _, value in self.reader.filled_values(self.sheet, self.area):
             yield value
 
+    def total(self) -> Total:
+        """What the numbers of the range come to."""
+        return self.reader.total(self.sheet, self.area)
+
     def placed(self) -> Iterator[tuple[int, int, Value]]:
         """The values that are not empty, with column and row counted from 0."""
         for cell, value in self.reader.filled_values(self.sheet, self.area):
             yield cell.column - self.area.left, cell.row - self.area.top, value
+
+    def index(self) -> Index | None:
+        """Where in the range each value stands; None where it is quicker to look."""
+        if self.area.size < LEAST:
+            return None
+        return self.reader.index(self.sheet, self.area)
 
     def part(self, column: int, row: int, width: int, height: int) -> Range:
         """A range by its place in this one, counted from 0; it may lie outside of it.

@@ -2,10 +2,12 @@
 
 from __future__ import annotations
 
+from collections import Counter
 from collections.abc import Iterator
 
 from dreieck.core.address import MAX_COLUMN, MAX_ROW, Area, Cell
 from dreieck.core.content import Content
+from dreieck.core.formula import Shape
 from dreieck.core.look import PLAIN, Look
 
 
@@ -19,6 +21,7 @@ class Sheet:
         self.widths: dict[int, int] = {}
         """Widths of columns in pixels, where they differ from the usual."""
         self._columns: dict[int, dict[int, Content]] = {}
+        self._formulas: Counter[int] = Counter()
         self.version = 0
         """Counts the changes, for those who keep something worked out from the cells."""
         self._used: Area | None = None
@@ -36,6 +39,9 @@ class Sheet:
     def put(self, cell: Cell, content: Content | None, look: Look) -> None:
         """Set what a cell holds and how it looks; None empties it."""
         self.version += 1
+        was_formula = isinstance(self.content(cell), Shape)
+        if isinstance(content, Shape) != was_formula:
+            self._formulas[cell.column] += -1 if was_formula else 1
         if content is not None:
             if self._used is None:
                 self._used = Area.of(cell)
@@ -52,6 +58,15 @@ class Sheet:
                 self.looks.pop(cell, None)
         else:
             self.looks[cell] = look
+
+    def formulas(self, area: Area) -> Iterator[tuple[Cell, Shape]]:
+        """The cells of an area that hold formulas; columns without any cost nothing."""
+        for column in sorted(c for c in self._columns if area.left <= c <= area.right):
+            if self._formulas[column]:
+                strip = area._replace(left=column, right=column)
+                for cell, content in self.filled(strip):
+                    if isinstance(content, Shape):
+                        yield cell, content
 
     def filled(self, area: Area) -> Iterator[tuple[Cell, Content]]:
         """The cells of an area that hold something, column by column."""

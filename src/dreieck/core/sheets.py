@@ -2,9 +2,9 @@
 
 from __future__ import annotations
 
-from collections.abc import Callable, Iterator
+from collections.abc import Callable
 
-from dreieck.core.address import EVERYWHERE, Cell
+from dreieck.core.address import EVERYWHERE
 from dreieck.core.edits import (
     AddSheet,
     ArrangeSheet,
@@ -64,7 +64,7 @@ def losing(workbook: Workbook, sheet: Sheet) -> list[Place]:
         Place(other.name, cell)
         for other in workbook.sheets
         if other is not sheet
-        for cell, shape in _formulas(other)
+        for cell, shape in other.formulas(EVERYWHERE)
         if any(_names(reference, sheet) for reference in shape.references)
     ]
 
@@ -77,7 +77,7 @@ def _rewritten(
     edits: list[SetCells] = []
     for other in workbook.sheets:
         cells: Cells = {}
-        for cell, shape in _formulas(other):
+        for cell, shape in other.formulas(EVERYWHERE):
             if shape not in known:
                 known[shape] = shape.changed(lambda r: change(r) if _names(r, sheet) else r)
             if known[shape] is not shape:
@@ -85,12 +85,6 @@ def _rewritten(
         if cells:
             edits.append(SetCells(other.id, cells))
     return edits
-
-
-def _formulas(sheet: Sheet) -> Iterator[tuple[Cell, Shape]]:
-    for cell, content in sheet.filled(EVERYWHERE):
-        if isinstance(content, Shape):
-            yield cell, content
 
 
 def _names(reference: Reference, sheet: Sheet) -> bool:

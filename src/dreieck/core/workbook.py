@@ -48,6 +48,10 @@ class Workbook:
         """What a cell holds."""
         return self.sheet(sheet).content(cell)
 
+    def formulas(self, sheet: str, area: Area) -> Iterator[tuple[Cell, Shape]]:
+        """The cells of an area that hold formulas."""
+        return self.sheet(sheet).formulas(area)
+
     def filled(self, sheet: str, area: Area) -> Iterator[tuple[Cell, Content]]:
         """The cells of an area that hold something."""
         return self.sheet(sheet).filled(area)

@@ -13,6 +13,7 @@ from typing import Any, Protocol
 from dreieck.core.formula import tree
 from dreieck.core.functions import Failure, Function, Parameter, Takes
 from dreieck.core.ranges import Array, Range, Table
+from dreieck.core.totals import Total
 from dreieck.core.values import VALUE, Error, Value, to_logical, to_number, to_text
 
 Operand = Value | Range | Array
@@ -58,6 +59,9 @@ def bound(function: Function, nodes: tuple[tree.Node, ...], evaluation: Evaluati
     arguments: list[Any] = []
     for index, node in enumerate(nodes):
         parameter = function.parameter(index)
+        if parameter.takes in (Takes.TOTALS, Takes.COUNTED):
+            arguments.append([_total(parameter, node, evaluation) for node in nodes[index:]])
+            break
         if parameter.repeated and parameter.takes in _SEQUENCES:
             arguments.append(_sequence(parameter, nodes[index:], evaluation))
             break
@@ -104,6 +108,21 @@ def _sequence(
         parameter.takes
     ]
     return chain.from_iterable(each(evaluation.operand(node)) for node in nodes)
+
+
+def _total(parameter: Parameter, node: tree.Node, evaluation: Evaluation) -> Total:
+    """What the numbers of an argument come to; an error among them is one of the call."""
+    operand = evaluation.operand(node)
+    as_numbers = parameter.takes is Takes.TOTALS
+    if isinstance(operand, Range):
+        total = operand.total()
+    else:
+        total = Total()
+        value = _one(operand)
+        total.take([to_number(value)] if as_numbers else [] if value is None else [value])
+    if as_numbers and total.error:
+        _sound(total.error)
+    return total
 
 
 def _numbers(operand: Operand) -> Iterator[Value]:

@@ -7,7 +7,7 @@ from dataclasses import dataclass
 from itertools import groupby
 from weakref import WeakKeyDictionary
 
-from dreieck.core.address import Area, Cell
+from dreieck.core.address import EVERYWHERE, Area, Cell
 from dreieck.core.formula import Shape
 from dreieck.core.sheet import Sheet
 
@@ -89,13 +89,7 @@ def _patches(sheet: Sheet) -> list[Patch]:
 
 
 def _runs(sheet: Sheet) -> Iterator[tuple[int, list[tuple[int, int, Shape]]]]:
-    used = sheet.used()
-    formulas = (
-        (cell, content)
-        for cell, content in (sheet.filled(used) if used else ())
-        if isinstance(content, Shape)
-    )
-    for column, cells in groupby(formulas, key=lambda each: each[0].column):
+    for column, cells in groupby(sheet.formulas(EVERYWHERE), key=lambda each: each[0].column):
         runs: list[tuple[int, int, Shape]] = []
         for cell, shape in cells:
             if runs and runs[-1][1] == cell.row - 1 and runs[-1][2] is shape:

@@ -17,7 +17,11 @@ from dreieck.core.calculate.evaluation import evaluate
 from dreieck.core.content import Content, Unreadable
 from dreieck.core.formula import Shape, tree
 from dreieck.core.functions import Takes, find
+from dreieck.core.index import MOST as MOST_INDEXES
+from dreieck.core.index import Index
+from dreieck.core.ranges import Range
 from dreieck.core.reference import CellReference, RangeReference, Reference
+from dreieck.core.totals import MOST, Total, Totals
 from dreieck.core.values import LOOP, NAME, Error, Place, Value
 
 
@@ -33,6 +37,9 @@ class Grid(Protocol):
     def content(self, sheet: str, cell: Cell) -> Content | None:
         """What a cell holds."""
 
+    def formulas(self, sheet: str, area: Area) -> Iterator[tuple[Cell, Shape]]:
+        """The cells of an area that hold formulas."""
+
     def filled(self, sheet: str, area: Area) -> Iterator[tuple[Cell, Content]]:
         """The cells of an area that hold something, column by column."""
 
@@ -44,10 +51,16 @@ class Calculation:
         self.grid = grid
         self._values: dict[Place, Value] = {}
         self._settling = False
+        self._totals = Totals()
+        self._indexes: dict[tuple[str, Area], Index] = {}
+        self._settled: dict[tuple[str, int, int, int], int] = {}
 
     def forget(self) -> None:
         """Drop all values, since contents have changed."""
         self._values.clear()
+        self._totals.clear()
+        self._indexes.clear()
+        self._settled.clear()
 
     def has_sheet(self, name: str) -> bool:
         """Whether there is a sheet of this name."""
@@ -65,6 +78,25 @@ class Calculation:
         """The cells of an area that are not empty, with their values, column by column."""
         for cell, content in self.grid.filled(sheet, area):
             yield cell, self._value(Place(sheet, cell), content)
+
+    def total(self, sheet: str, area: Area) -> Total:
+        """What the numbers of an area come to."""
+        total, rest = self._totals.known(sheet, area)
+        if rest:
+            # All values first: one that is not settled yet must not leave half a total.
+            values = [value for _, value in self.filled_values(sheet, rest)]
+            total.take(values)
+            self._totals.reached(sheet, area, total)
+        return total
+
+    def index(self, sheet: str, area: Area) -> Index:
+        """Where in an area each value stands."""
+        index = self._indexes.get((sheet, area))
+        if index is None:
+            if len(self._indexes) >= MOST_INDEXES:
+                self._indexes.clear()
+            index = self._indexes[sheet, area] = Index(Range(self, sheet, area).placed())
+        return index
 
     def _value(self, place: Place, content: Content | None) -> Value:
         if isinstance(content, Unreadable):
@@ -96,9 +128,21 @@ class Calculation:
             sheet = reference.sheet or place.sheet
             if area is None or not self.grid.has_sheet(sheet):
                 continue
-            for cell, content in self.grid.filled(sheet, area):
-                if isinstance(content, Shape):
-                    yield Place(sheet, cell), content
+            # A range that grows row by row is searched only where it has grown.
+            known = self._settled.get((sheet, area.left, area.right, area.top), 0)
+            rest = area._replace(top=max(area.top, known + 1))
+            for cell, read in self.grid.formulas(sheet, rest):
+                yield Place(sheet, cell), read
+
+    def all_settled(self, place: Place, shape: Shape) -> None:
+        """Remember that all that a formula reads has been settled."""
+        for reference in self._references(shape, frozenset()):
+            area = reference.area(place.cell)
+            if area and area.height > 1:
+                key = (reference.sheet or place.sheet, area.left, area.right, area.top)
+                if len(self._settled) >= MOST:
+                    self._settled.clear()
+                self._settled[key] = max(self._settled.get(key, 0), area.bottom)
 
 
 @lru_cache(maxsize=4096)
@@ -191,6 +235,7 @@ class _Demand:
             if isinstance(value, Error) and value.origin is None:
                 value = replace(value, origin=visit.place)
             self.values[self.open.pop()] = value
+            self.calculation.all_settled(visit.place, visit.shape)
             return
         while visit.place not in self.values:
             place = self.open.pop()

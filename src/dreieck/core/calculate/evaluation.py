@@ -107,7 +107,7 @@ class Evaluation:
             return _checked(function.compute(*bound(function, node.arguments, self)))
         except Failure as failure:
             return Error(failure.code, failure.why, failure.origin)
-        except (OverflowError, ZeroDivisionError):
+        except (OverflowError, ZeroDivisionError, ValueError):
             return Error(NUM, f"{node.function} leads to a number that is too large or undefined.")
 
     def array(self, node: tree.Node) -> Operand:

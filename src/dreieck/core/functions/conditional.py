@@ -109,6 +109,9 @@ def _averageifs(averaged: Range, *later: object) -> float:
 
 
 def _count(cells: Range, fits: Criterion) -> int:
+    index = cells.index() if fits.key is not None else None
+    if index:
+        return len(index.places(fits.key))
     filled = fitting = 0
     for value in cells.filled():
         filled += 1
@@ -133,12 +136,25 @@ def _fitting(
         values = summed.part(0, 0, cells.width, cells.height)
     except IndexError:
         raise Failure(VALUE, "The cells that count would leave the sheet.") from None
+    for value in _values_where(values, pairs):
+        if isinstance(value, Error):
+            raise Failure(value.code, value.why, value.origin)
+        if isinstance(value, float):
+            yield value
+
+
+def _values_where(values: Range, pairs: list[tuple[Range, Criterion]]) -> Iterator[Value]:
+    """The values at the places where all criteria fit; by the index of the first if it can be."""
+    looked, first = pairs[0]
+    index = looked.index() if first.key is not None else None
+    if index:
+        for place in index.places(first.key):
+            if all(fits(other.at(*place)) for other, fits in pairs[1:]):
+                yield values.at(*place)
+        return
     for column, row, value in values.placed():
-        if all(fits(looked.at(column, row)) for looked, fits in pairs):
-            if isinstance(value, Error):
-                raise Failure(value.code, value.why, value.origin)
-            if isinstance(value, float):
-                yield value
+        if all(fits(other.at(column, row)) for other, fits in pairs):
+            yield value
 
 
 def _mean(values: Iterator[float]) -> float:

@@ -6,14 +6,26 @@ The rules are those of OpenFormula 4.11.8; whole cells are compared and case doe
 from __future__ import annotations
 
 import re
-from collections.abc import Callable
+from collections.abc import Callable, Hashable
+from dataclasses import dataclass
 from functools import lru_cache
 
+from dreieck.core.index import key_of
 from dreieck.core.numerals import read_number
 from dreieck.core.values import Error, Value, compared
 
-Criterion = Callable[[Value], bool]
-"""Tells whether a value fits."""
+
+@dataclass(frozen=True, slots=True)
+class Criterion:
+    """Tells whether a value fits; ``key`` is the one that fits where only one does."""
+
+    fits: Callable[[Value], bool]
+    key: Hashable = None
+
+    def __call__(self, value: Value) -> bool:
+        """Whether a value fits."""
+        return self.fits(value)
+
 
 _OPERATOR = re.compile(r"(<>|<=|>=|=|<|>)?(.*)", re.DOTALL)
 
@@ -23,17 +35,17 @@ def criterion(wanted: Value) -> Criterion:
     if wanted is None:
         wanted = 0.0
     if not isinstance(wanted, str):
-        return lambda value: _same(value, wanted)
+        return Criterion(lambda value: _same(value, wanted), key_of(wanted))
     match = _OPERATOR.fullmatch(wanted)
     assert match is not None  # the pattern takes every text
     operator, text = match[1], match[2]
     if not wanted:
-        return lambda value: value in (None, "")
+        return Criterion(lambda value: value in (None, ""))
     if operator in (None, "="):
         return _equal(text)
     if operator == "<>":
         equal = _equal(text)
-        return lambda value: not equal(value)
+        return Criterion(lambda value: not equal(value))
     return _ordered(operator, _meant(text))
 
 
@@ -57,19 +69,21 @@ def _pattern(text: str) -> re.Pattern[str]:
 
 def _equal(text: str) -> Criterion:
     if not text:
-        return lambda value: value is None
+        return Criterion(lambda value: value is None)
     meant = _meant(text)
     if not isinstance(meant, str):
-        return lambda value: _same(value, meant)
+        return Criterion(lambda value: _same(value, meant), key_of(meant))
     found = pattern(meant)
     if found is None:
-        return lambda value: _same(value, meant)
-    return lambda value: isinstance(value, str) and bool(found.fullmatch(value.casefold()))
+        return Criterion(lambda value: _same(value, meant), key_of(meant))
+    return Criterion(
+        lambda value: isinstance(value, str) and bool(found.fullmatch(value.casefold()))
+    )
 
 
 def _ordered(operator: str, meant: Value) -> Criterion:
     fits = {"<": (-1,), ">": (1,), "<=": (-1, 0), ">=": (0, 1)}[operator]
-    return lambda value: _alike(value, meant) and compared(value, meant) in fits
+    return Criterion(lambda value: _alike(value, meant) and compared(value, meant) in fits)
 
 
 def _same(value: Value, wanted: Value) -> bool:

@@ -15,6 +15,7 @@ from dreieck.core.functions.registry import (
     optional,
     repeated,
 )
+from dreieck.core.index import key_of
 from dreieck.core.ranges import Range
 from dreieck.core.values import NA, REF, VALUE, Error, Value, compared
 
@@ -25,8 +26,6 @@ _SORTED = optional(
 )
 _CELLS = arg("range", Takes.RANGE, "a range")
 _HERE = optional("reference", Takes.PLACE, "a cell or range; this cell if left out")
-
-Line = Callable[[int], Value]
 
 
 @function(
@@ -42,12 +41,9 @@ Line = Callable[[int], Value]
 def _match(sought: Value, cells: Range, kind: float = 1.0) -> float:
     if cells.width > 1 and cells.height > 1:
         raise Failure(NA, "The list has to be one row or one column.")
-    length = max(cells.width, cells.height)
-    down = cells.width == 1
-    found = {row if down else column: value for column, row, value in cells.placed()}
     if kind == 0:
-        return float(_exact(sought, found, length) + 1)
-    return float(_nearest(sought, found, 1 if kind > 0 else -1) + 1)
+        return float(_exact(sought, cells) + 1)
+    return float(_nearest(sought, cells, 1 if kind > 0 else -1) + 1)
 
 
 @function(
@@ -64,8 +60,7 @@ def _match(sought: Value, cells: Range, kind: float = 1.0) -> float:
 def _vlookup(sought: Value, table: Range, column: int, in_order: bool = True) -> Result:
     _check_index(column, table.width, "column")
     first = table.part(0, 0, 1, table.height)
-    found = {row: value for _, row, value in first.placed()}
-    row = _nearest(sought, found, 1) if in_order else _exact(sought, found, table.height)
+    row = _nearest(sought, first, 1) if in_order else _exact(sought, first)
     return table.part(column - 1, row, 1, 1)
 
 
@@ -83,8 +78,7 @@ def _vlookup(sought: Value, table: Range, column: int, in_order: bool = True) ->
 def _hlookup(sought: Value, table: Range, row: int, in_order: bool = True) -> Result:
     _check_index(row, table.height, "row")
     first = table.part(0, 0, table.width, 1)
-    found = {column: value for column, _, value in first.placed()}
-    column = _nearest(sought, found, 1) if in_order else _exact(sought, found, table.width)
+    column = _nearest(sought, first, 1) if in_order else _exact(sought, first)
     return table.part(column, row - 1, 1, 1)
 
 
@@ -240,13 +234,18 @@ def _indirect(cells: Range | Error, style: bool = True) -> Result:
     return cells
 
 
-def _exact(sought: Value, found: dict[int, Value], length: int) -> int:
-    """The first place that holds the same value; wildcards in a text count."""
+def _exact(sought: Value, line: Range) -> int:
+    """The first place in a row or column that holds the same value; wildcards count."""
     if isinstance(sought, Error):
         raise Failure(sought.code, sought.why, sought.origin)
     wanted = pattern(sought) if isinstance(sought, str) else None
     sought = 0.0 if sought is None else sought
-    for place, value in sorted(found.items()):
+    index = None if wanted else line.index()
+    if index:
+        places = index.places(key_of(sought))
+        if places:
+            return max(places[0])
+    for place, value in () if index else _along(line):
         if wanted and isinstance(value, str):
             if wanted.fullmatch(value.casefold()):
                 return place
@@ -255,13 +254,15 @@ def _exact(sought: Value, found: dict[int, Value], length: int) -> int:
     raise Failure(NA, f"{_said(sought)} is not in the list.")
 
 
-def _nearest(sought: Value, found: dict[int, Value], direction: int) -> int:
+def _nearest(sought: Value, line: Range, direction: int) -> int:
     """The last place in a sorted list whose value does not lie beyond what is sought."""
     if isinstance(sought, Error):
         raise Failure(sought.code, sought.why, sought.origin)
     sought = 0.0 if sought is None else sought
     last: int | None = None
-    for place, value in _alike(sought, found):
+    for place, value in _along(line):
+        if type(value) is not type(sought):
+            continue
         order = compared(value, sought)
         assert not isinstance(order, Error)
         if order * direction > 0:
@@ -272,10 +273,9 @@ def _nearest(sought: Value, found: dict[int, Value], direction: int) -> int:
     return last
 
 
-def _alike(sought: Value, found: dict[int, Value]) -> Iterator[tuple[int, Value]]:
-    return (
-        (place, value) for place, value in sorted(found.items()) if type(value) is type(sought)
-    )
+def _along(line: Range) -> Iterator[tuple[int, Value]]:
+    """The places of a row or column that are not empty, with their values."""
+    return ((max(column, row), value) for column, row, value in line.placed())
 
 
 def _check_index(index: int, limit: int, what: str) -> None:

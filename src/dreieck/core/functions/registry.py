@@ -34,6 +34,8 @@ class Takes(Enum):
     LOGICAL = "a condition"
     VALUE = "a value of any kind"
     NUMBERS = "numbers or ranges"
+    TOTALS = "numbers or ranges, as what they come to"
+    COUNTED = "values or ranges, as what they come to"
     LOGICALS = "conditions or ranges"
     VALUES = "values or ranges"
     RANGE = "a range"

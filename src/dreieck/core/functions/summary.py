@@ -17,10 +17,12 @@ from dreieck.core.functions.registry import (
     repeated,
 )
 from dreieck.core.ranges import Range, Table
+from dreieck.core.totals import Total
 from dreieck.core.values import DIV0, NA, NUM, VALUE, Error, Value
 
 _NUMBERS = repeated("numbers", Takes.NUMBERS, "numbers or ranges")
-_VALUES = repeated("values", Takes.VALUES, "values or ranges")
+_TOTALS = repeated("numbers", Takes.TOTALS, "numbers or ranges")
+_COUNTED = repeated("values", Takes.COUNTED, "values or ranges")
 _LIST = arg("numbers", Takes.NUMBERS, "a range of numbers")
 
 
@@ -28,12 +30,12 @@ _LIST = arg("numbers", Takes.NUMBERS, "a range of numbers")
     "SUM",
     "6.16.61",
     "Adds numbers; text and empty cells in ranges are left out.",
-    _NUMBERS,
+    _TOTALS,
     words="the sum of {*}",
     example=("=SUM(B2:B5)", 235.2),
 )
-def _sum(numbers: Iterator[float]) -> float:
-    return math.fsum(numbers)
+def _sum(totals: list[Total]) -> float:
+    return math.fsum(part for total in totals for part in total.parts)
 
 
 @function(
@@ -98,15 +100,15 @@ def _plain_number(value: Value) -> float:
     "AVERAGE",
     "6.18.3",
     "The mean of numbers; text and empty cells in ranges are left out.",
-    _NUMBERS,
+    _TOTALS,
     words="the average of {*}",
     example=("=AVERAGE(B2:B5)", 58.8),
 )
-def _average(numbers: Iterator[float]) -> float:
-    found = list(numbers)
-    if not found:
+def _average(totals: list[Total]) -> float:
+    count = sum(total.count for total in totals)
+    if not count:
         raise Failure(DIV0, "There is no number to take the average of.")
-    return math.fsum(found) / len(found)
+    return math.fsum(part for total in totals for part in total.parts) / count
 
 
 @function(
@@ -144,48 +146,48 @@ def _mode(numbers: Iterator[float]) -> float:
     "MIN",
     "6.18.48",
     "The smallest number; 0 where there is none.",
-    _NUMBERS,
+    _TOTALS,
     words="the smallest of {*}",
     example=("=MIN(B2:B5)", 25.2),
 )
-def _min(numbers: Iterator[float]) -> float:
-    return min(numbers, default=0.0)
+def _min(totals: list[Total]) -> float:
+    return min((total.low for total in totals if total.count), default=0.0)
 
 
 @function(
     "MAX",
     "6.18.45",
     "The largest number; 0 where there is none.",
-    _NUMBERS,
+    _TOTALS,
     words="the largest of {*}",
     example=("=MAX(B2:B5)", 126.0),
 )
-def _max(numbers: Iterator[float]) -> float:
-    return max(numbers, default=0.0)
+def _max(totals: list[Total]) -> float:
+    return max((total.high for total in totals if total.count), default=0.0)
 
 
 @function(
     "COUNT",
     "6.13.6",
     "How many numbers there are; text, errors and empty cells are not counted.",
-    _VALUES,
+    _COUNTED,
     words="how many numbers there are in {*}",
     example=("=COUNT(A2:B5)", 4.0),
 )
-def _count(values: Iterator[Value]) -> float:
-    return float(sum(isinstance(value, float) for value in values))
+def _count(totals: list[Total]) -> float:
+    return float(sum(total.count for total in totals))
 
 
 @function(
     "COUNTA",
     "6.13.7",
     "How many values of any kind there are; empty cells are not counted.",
-    _VALUES,
+    _COUNTED,
     words="how many entries there are in {*}",
     example=("=COUNTA(A1:B6)", 10.0),
 )
-def _counta(values: Iterator[Value]) -> float:
-    return float(sum(value is not None for value in values))
+def _counta(totals: list[Total]) -> float:
+    return float(sum(total.filled for total in totals))
 
 
 @function(
