@@ -133,6 +133,15 @@ def test_errors_lead_to_their_first_cause(bench):
     bench.at("Prices!E7")
 
 
+def test_an_entry_that_is_no_formula_is_kept_before_another_sheet_is_shown(bench):
+    bench.click("H1")
+    bench.type("Remarks")
+    bench.page.get_by_role("link", name="Season").click()
+    bench.at("Season!A1")
+    bench.keys("Alt+Comma")
+    bench.shows("H1", "Remarks")
+
+
 def test_sheets_are_handled_in_their_dialog(bench):
     bench.keys("Alt+KeyS")
     dialog = bench.page.locator("#dialog")

@@ -22,8 +22,8 @@ const ACTIONS = {
   "go-to": () => { goTo.focus(); goTo.select(); },
   "undo": () => act("undo"),
   "redo": () => act("redo"),
-  "next-sheet": () => act("show-sheet", { columns: 1 }),
-  "previous-sheet": () => act("show-sheet", { columns: -1 }),
+  "next-sheet": () => toSheet("show-sheet", { columns: 1 }),
+  "previous-sheet": () => toSheet("show-sheet", { columns: -1 }),
   "this-sheet": () => document.querySelector("#sheets [data-ask]").click(),
   "to-the-start": () => act("to-the-start"),
 };
@@ -121,6 +121,12 @@ function go(columns, rows, widen) {
 function page(direction, widen) {
   const rows = Math.floor(grid.clientHeight / scene.row_height) - 2;
   go(0, direction * rows, widen);
+}
+
+// A formula stays open on other sheets, to point there; another entry is kept first.
+export function toSheet(action, wish) {
+  if (writingNow() && (action !== "show-sheet" || !state.text.startsWith("="))) keep("");
+  act(action, wish);
 }
 
 export function nextView() {

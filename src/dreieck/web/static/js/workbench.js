@@ -2,7 +2,7 @@
 import { cell, span } from "./address.js";
 import { act, onScene, scene, set, show, state } from "./exchange.js";
 import { drawCells, grid, lightHeadings } from "./grid.js";
-import { ask, help, setView } from "./keyboard.js";
+import { ask, help, setView, toSheet } from "./keyboard.js";
 import { drawOverlay } from "./overlay.js";
 import "./pointing.js";
 import { drawSuggestions } from "./suggesting.js";
@@ -32,7 +32,8 @@ document.addEventListener("click", (event) => {
   const { action, act: own, step, view, ask: question, close, ...wish } = control.dataset;
   if (close !== undefined) dialog.close();
   if (question) return ask(question);
-  if (action) act(action, wish);
+  if (action?.endsWith("-sheet")) toSheet(action, wish);
+  else if (action) act(action, wish);
   else if (own) OWN_ACTS[own]();
   else if (view) setView(view);
   else if (step) {
