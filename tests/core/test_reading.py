@@ -30,7 +30,7 @@ def said(formula, at="D6", **more):
         (
             "=SUM(B$5:B6)",
             "the sum of kg a guest-night, Flour to Lentils"
-            " (the column 2 left, from always row 5 to this row)",
+            " (the column 2 left, always from row 5 to this row)",
         ),
         (
             "=IF(D4>300,D4,0)",

@@ -169,11 +169,25 @@ def _cell_where(reference: CellReference) -> str:
 
 def _axis(axis: str, part: Part) -> str:
     if part.locked:
-        return f"always {axis} {column_letters(part.at) if axis == 'column' else part.at}"
+        return f"always {_place(axis, part)}"
     if part.at == 0:
         return f"this {axis}"
+    if abs(part.at) == 1:
+        return _NEXT[axis, part.at]
     direction = ("left", "right") if axis == "column" else ("up", "down")
     return f"the {axis} {_steps(part.at, *direction)}"
+
+
+def _place(axis: str, part: Part) -> str:
+    return f"{axis} {column_letters(part.at) if axis == 'column' else part.at}"
+
+
+_NEXT = {
+    ("column", -1): "the column to the left",
+    ("column", 1): "the column to the right",
+    ("row", -1): "the row above",
+    ("row", 1): "the row below",
+}
 
 
 def _span(axis: str, span: Span | None, base: int) -> str:
@@ -187,7 +201,9 @@ def _span(axis: str, span: Span | None, base: int) -> str:
         return f"always {axis}s {ends[0]} to {ends[1]}"
     if not first.locked and not second.locked:
         return f"{axis}s that move along"
-    return f"from {_axis(axis, first)} to {_axis(axis, second)}"
+    if first.locked:
+        return f"always from {_place(axis, first)} to {_axis(axis, second)}"
+    return f"from {_axis(axis, first)} to {_place(axis, second)}, always"
 
 
 def _steps(distance: int, back: str, forth: str) -> str:

@@ -17,7 +17,7 @@ from dreieck.web.desk import Card, Desk, moved_text
 from dreieck.web.situation import Situation
 
 TILE_COLUMNS = 8
-TILE_ROWS = 9
+TILE_ROWS = 14
 _NAMED = 6
 
 

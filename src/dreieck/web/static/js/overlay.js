@@ -4,11 +4,13 @@ import { scene, state } from "./exchange.js";
 import { HEAD_HEIGHT, HEAD_WIDTH, box, grid } from "./grid.js";
 
 const svg = grid.querySelector(".overlay");
+// The figures lie below the cells, so that no line strikes through a number.
+const below = grid.querySelector(".underlay");
 
 export function drawOverlay() {
   const body = element("g", { "clip-path": "url(#below-headings)" });
   svg.replaceChildren(clip(), body);
-  for (const tie of scene.ties) drawTie(body, tie);
+  below.replaceChildren(...scene.ties.map(figure));
   for (const reader of scene.readers) outline(body, reader, "reader");
   if (scene.block && !scene.rehearsed) outline(body, scene.block, "block");
   if (scene.rehearsed) outline(body, scene.rehearsed, "rehearsal");
@@ -24,12 +26,14 @@ export function drawOverlay() {
   if (!state.home) drawGrip(body, scene.rehearsed ?? (state.writing ? area(state.writing) : chosen));
 }
 
-function drawTie(body, tie) {
-  const points = [tie.start, corner(tie.start_reads), corner(tie.here_reads), tie.here].map(low);
+function figure(tie) {
+  const same = String(tie.start_reads) === String(tie.here_reads);
+  const ends = [[tie.start, tie.start_reads], [tie.here, tie.here_reads]].map(([from, area]) => (same ? area : nearest(from, area)));
+  const points = [tie.start, ends[0], ends[1], tie.here].map(low);
   const group = element("g", { class: `c${tie.colour}` });
   group.append(element("polygon", { class: "figure", points: points.map((point) => point.join(",")).join(" ") }));
   group.append(line(points[0], points[1], "old"), line(points[3], points[2], "new"));
-  body.append(group);
+  return group;
 }
 
 function drawFrame(body, frame) {
@@ -83,8 +87,9 @@ function dot(body, point) {
   body.append(element("circle", { class: "dot", cx, cy, r: 3.5 }));
 }
 
-function corner([left, top]) {
-  return [left, top];
+// The cell of an area that lies nearest to a cell outside of it.
+function nearest([column, row], [left, top, right, bottom]) {
+  return [Math.min(Math.max(column, left), right), Math.min(Math.max(row, top), bottom)];
 }
 
 // Lines run low in the cells, below the numbers, and along the right edge where formulas are shown.
