@@ -11,6 +11,7 @@ from hypothesis import HealthCheck, given, settings
 from hypothesis import strategies as st
 from sqlalchemy import event
 
+from dreieck.core import sheets
 from dreieck.core.address import Area, Cell
 from dreieck.core.content import typed_text
 from dreieck.core.edits import SetCells
@@ -109,6 +110,58 @@ def test_a_change_that_cannot_be_kept_is_not_made(library):
     assert entries(opened) == {"A1": "1"} and opened.history() == ("entry in A1", None)
     enter(opened, "A2", "=A1*2")
     assert opened.calculation.value("Sheet 1", A2) == 2.0
+
+
+def test_sheets_and_their_formulas_survive_restart_undo_and_redo(library, path):
+    id = library.create(
+        "Plan", [NewSheet("Prices", {"A1": "2"}), NewSheet("Loads", {"A1": "=Prices!A1*3"})]
+    )
+    opened = library.open(id)
+
+    def sheet(name):
+        return opened.workbook.sheet(name)
+
+    def loads():
+        return opened.calculation.value("Loads", A1)
+
+    opened.change(
+        "rename", sheets.renamed(opened.workbook, sheet("Prices"), "Week 1"), opened.revision
+    )
+    copy = sheets.duplicated(opened.workbook, sheet("Week 1"), opened.new_sheet_id())
+    opened.change("duplicate", copy, opened.revision)
+    opened.change("move", sheets.moved(opened.workbook, sheet("Loads"), -9), opened.revision)
+    opened.change("delete", sheets.deleted(opened.workbook, sheet("Week 1")), opened.revision)
+    library, opened = reopened(library, path, id)
+    assert [each.name for each in opened.workbook.sheets] == ["Loads", "Week 1 copy"]
+    assert loads().code == "#REF!"
+    opened.undo(opened.revision)
+    library, opened = reopened(library, path, id)
+    assert [each.name for each in opened.workbook.sheets] == ["Loads", "Week 1", "Week 1 copy"]
+    assert loads() == 6.0
+    for _ in range(3):
+        opened.undo(opened.revision)
+    assert [each.name for each in opened.workbook.sheets] == ["Prices", "Loads"]
+    assert opened.workbook.content("Loads", A1).text(A1) == "=Prices!A1*3"
+    for _ in range(4):
+        opened.redo(opened.revision)
+    library, opened = reopened(library, path, id)
+    assert [each.name for each in opened.workbook.sheets] == ["Loads", "Week 1 copy"]
+    library.close()
+
+
+def test_a_sheet_number_is_never_given_twice(library):
+    first = library.open(library.create("Loads"))
+    taken = first.new_sheet_id()
+    assert library.open(library.create("Prices")).workbook.sheets[0].id > taken
+    assert first.new_sheet_id() > taken
+
+
+def test_functions_in_use_are_counted_by_shape(library):
+    opened = library.open(library.create("Loads"))
+    enter(opened, "A1", "=SUM(B1:C1)+SUM(D1)")
+    enter(opened, "A2", "=SUM(B2:C2)+SUM(D2)")
+    enter(opened, "A3", "=MAX(B2)")
+    assert opened.used_functions() == {"SUM": 2, "MAX": 1}
 
 
 @settings(max_examples=20, suppress_health_check=[HealthCheck.function_scoped_fixture])

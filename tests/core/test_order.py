@@ -1,0 +1,82 @@
+"""Whatever is asked first, every cell has the value that it has when it is asked alone."""
+
+from formulas import locks
+from hypothesis import given
+from hypothesis import strategies as st
+from tables import workbook
+
+from dreieck.core.address import Area, Cell, column_letters
+from dreieck.core.calculate import Calculation
+from dreieck.core.fill import plan_fill
+from dreieck.core.values import LOOP, Error
+
+GRID = Area.parse("A1:D5")
+cells = st.sampled_from(list(GRID.cells()))
+addresses = st.builds(
+    lambda cell, one, two: f"{one}{column_letters(cell.column)}{two}{cell.row}",
+    cells,
+    locks,
+    locks,
+)
+ranges = st.builds(lambda one, two: f"{one}:{two}", addresses, addresses)
+constants = st.sampled_from(["1", "2.5", "-3", "kg", "TRUE", "'7", "=1/0"])
+formulas = st.one_of(
+    st.builds(lambda a, b, op: f"={a}{op}{b}", addresses, addresses, st.sampled_from("+*-&<")),
+    st.builds(
+        lambda f, r: f"={f}({r})", st.sampled_from(["SUM", "COUNT", "MAX", "AVERAGE"]), ranges
+    ),
+    st.builds(lambda a, r: f"=IF({a}>1,SUM({r}),{a})", addresses, ranges),
+    st.builds(lambda a: f"=OFFSET({a},1,0)", addresses),
+    st.builds(lambda r: f"=IFERROR(SUM({r}),0)", ranges),
+)
+sheets = st.dictionaries(cells.map(lambda cell: cell.text), constants | formulas, max_size=14)
+
+
+def same(one, two):
+    """Whether two values are the same, errors with the cell where they began."""
+    if isinstance(one, Error) and isinstance(two, Error):
+        return (one.code, one.origin) == (two.code, two.origin)
+    return type(one) is type(two) and one == two
+
+
+@given(sheets, st.permutations(list(GRID.cells())))
+def test_values_do_not_depend_on_what_is_asked_first(entries, order):
+    made = workbook(Loads=entries)
+    together = Calculation(made)
+    for cell in order:
+        value = together.value("Loads", cell)
+        alone = Calculation(made).value("Loads", cell)
+        if not (isinstance(alone, Error) and alone.code == LOOP):
+            assert same(value, alone), (cell.text, entries)
+        else:
+            assert value.code == LOOP, (cell.text, entries)
+
+
+@given(sheets, st.permutations(list(GRID.cells())), cells, cells)
+def test_a_rehearsal_has_the_values_of_the_landed_fill(entries, order, start, corner):
+    made = workbook(Loads=entries)
+    if made.content("Loads", start) is None:
+        return
+    fill = plan_fill(made, 1, Area.of(start), Area.spanned(start, corner))
+    rehearsed = Calculation(fill.grid())
+    seen = {cell: rehearsed.value("Loads", cell) for cell in order}
+    fill.edit().apply(made)
+    landed = Calculation(made)
+    for cell, value in seen.items():
+        assert same(value, landed.value("Loads", cell)), (cell.text, entries)
+
+
+@given(sheets)
+def test_taking_an_edit_back_brings_every_value_back(entries):
+    made = workbook(Loads=entries)
+    calculation = Calculation(made)
+    before = [calculation.value("Loads", cell) for cell in GRID.cells()]
+    made.sheets[0].put(
+        Cell(1, 1), made.content("Loads", Cell(1, 1)) or 1.0, made.sheets[0].look(Cell(1, 1))
+    )
+    inverse = plan_fill(made, 1, Area.parse("A1"), Area.parse("A1:B3")).edit().apply(made)
+    inverse.apply(made)
+    if "A1" in entries:
+        calculation.forget()
+        after = [calculation.value("Loads", cell) for cell in GRID.cells()]
+        assert all(same(one, two) for one, two in zip(before, after, strict=True))
