@@ -32,6 +32,10 @@ export function textIsOnItsWay() {
   return [sending, ...queue].some((request) => TEXTUAL.includes(request?.action));
 }
 
+export function moveIsOnItsWay() {
+  return [sending, ...queue].some((request) => MOVING.includes(request?.action));
+}
+
 export function onScene(listener) {
   listeners.push(listener);
 }

@@ -1,5 +1,5 @@
 // Keys that come before the server's word on the ones before them wait here, in order.
-import { onScene, scene, state, textIsOnItsWay, waits } from "./exchange.js";
+import { moveIsOnItsWay, onScene, scene, state, textIsOnItsWay, waits } from "./exchange.js";
 
 const NEEDS_WORD = ["Tab", "Enter", "ArrowLeft", "ArrowRight", "ArrowUp", "ArrowDown"];
 const held = [];
@@ -23,7 +23,7 @@ export function handOver(handler) {
 function mustWait({ key, altKey }) {
   if (!waits()) return false;
   const outOfStep = state.text?.startsWith("=") && scene?.text !== state.text;
-  return textIsOnItsWay() || (outOfStep && (altKey || NEEDS_WORD.includes(key)));
+  return textIsOnItsWay() || ((outOfStep || moveIsOnItsWay()) && (altKey || NEEDS_WORD.includes(key)));
 }
 
 function release() {

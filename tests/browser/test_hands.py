@@ -1,0 +1,135 @@
+"""Hands that are quicker than the server, that scroll, and that never touch a mouse."""
+
+import time
+
+import pytest
+from playwright.sync_api import expect
+
+
+@pytest.fixture
+def slow_bench(open_bench):
+    """A workbench whose server answers late, so that keys come before its word."""
+    bench = open_bench()
+    bench.settle()
+
+    def late(route):
+        time.sleep(0.15)
+        route.continue_()
+
+    bench.page.route("**/bench/*", late)
+    return bench
+
+
+def test_a_row_is_typed_faster_than_the_server_answers(slow_bench):
+    bench = slow_bench
+    bench.go_to("H5")
+    for entry in ("420", "280", "=H5+I5", "Tarn"):
+        bench.type(entry)
+        bench.keys("Tab")
+    bench.keys("Enter")
+    bench.settle()
+    bench.shows("H5", "420")
+    bench.shows("I5", "280")
+    bench.shows("J5", "700")
+    bench.shows("K5", "Tarn")
+
+
+def test_pointing_and_locking_keep_their_order_with_what_is_typed_behind(slow_bench):
+    bench = slow_bench
+    bench.go_to("G5")
+    bench.type("=")
+    bench.keys("ArrowLeft", "Alt+KeyC")
+    bench.type("*")
+    bench.keys("ArrowUp", "Alt+KeyR")
+    bench.type("+1")
+    bench.keys("Enter")
+    bench.settle()
+    bench.go_to("G5")
+    bench.settle()
+    expect(bench.desk).to_have_value("=$F5*G$4+1")
+
+
+def test_a_rehearsal_is_stretched_and_landed_without_waiting(slow_bench):
+    bench = slow_bench
+    bench.go_to("G5")
+    bench.type("=SUM(C5:F5)")
+    bench.keys(*["Alt+ArrowDown"] * 5)
+    bench.settle()
+    bench.keys("Enter")
+    bench.settle()
+    bench.shows("G10", "36.33")
+    bench.at("Loads!G5")
+
+
+def test_an_entry_begun_while_a_jump_is_under_way_goes_where_the_jump_leads(slow_bench):
+    bench = slow_bench
+    bench.click("A3")
+    bench.keys("Control+ArrowDown")
+    bench.type("Salt")
+    bench.keys("Enter")
+    bench.settle()
+    bench.shows("A10", "Salt")
+    bench.shows("A3", "Item")
+
+
+def test_the_bars_lead_to_any_part_of_the_sheet(bench):
+    bench.settle()
+    thumb = bench.page.locator(".scroll.down i")
+    box = thumb.bounding_box()
+    bench.page.mouse.move(box["x"] + 3, box["y"] + 20)
+    bench.page.mouse.down()
+    bench.page.mouse.move(box["x"] + 3, box["y"] + 2000, steps=4)
+    bench.page.mouse.up()
+    bench.settle()
+    first = int(bench.page.locator("#grid tbody th").first.inner_text())
+    assert first > 10
+    bench.page.mouse.move(400, 500)
+    bench.page.mouse.wheel(0, -9000)
+    expect(bench.cell("A1")).to_be_visible()
+    bench.page.mouse.wheel(900, 0)
+    expect(bench.cell("A1")).to_have_count(0)
+    bench.keys("Control+Home")
+    expect(bench.cell("A1")).to_be_visible()
+    bench.keys("PageDown", "PageDown")
+    bench.settle()
+    expect(bench.cell("A1")).to_have_count(0)
+
+
+def test_help_and_views_are_a_key_away(bench):
+    bench.settle()
+    bench.keys("?")
+    dialog = bench.page.locator("#dialog")
+    expect(dialog).to_contain_text("Alt + J")
+    bench.keys("Enter")
+    expect(dialog).to_be_hidden()
+    bench.keys("Alt+KeyV")
+    bench.shows("C5", "=$B5*C$4")
+    bench.keys("Alt+KeyV")
+    bench.shows("C5", "50.4=$B5*C$4")
+    bench.keys("Alt+KeyV")
+    bench.shows("C5", "50.4")
+
+
+def test_a_refused_entry_stays_in_the_hands(bench):
+    bench.click("G5")
+    bench.desk.fill("x" * 12_000)
+    bench.keys("Enter")
+    expect(bench.notice).to_contain_text("10,000 characters; this one has 12,000")
+    expect(bench.desk).to_have_value("x" * 12_000)
+    bench.keys("Escape")
+    bench.shows("G5", "")
+
+
+def test_steps_are_turned_by_hand_and_an_area_is_typed(bench):
+    bench.click("C5")
+    bench.panel.get_by_role("tab", name="2 Fill").click()
+    area = bench.panel.get_by_label("to", exact=True)
+    area.fill("C5:D7")
+    bench.panel.get_by_role("button", name="Rehearse").click()
+    bench.at("Loads!C5:D7")
+    expect(bench.panel).to_contain_text("6 landings")
+    bench.panel.get_by_label("to", exact=True).fill("A1:ZZ9999")
+    bench.panel.get_by_role("button", name="Rehearse").click()
+    expect(bench.notice).to_contain_text("one fill can write 1,000,000")
+    bench.keys("Escape")
+    bench.at("Loads!C5")
