@@ -7,10 +7,13 @@ import time
 import urllib.request
 
 import pytest
-from playwright.sync_api import sync_playwright
+from playwright.sync_api import expect, sync_playwright
 from workbench_page import Workbench
 
 CHROMIUM = "/usr/bin/chromium"
+PATIENCE = 20_000
+"""How long a picture may be waited for, in milliseconds: these machines are busy."""
+expect.set_options(timeout=PATIENCE)
 QUIET = [
     "--no-sandbox", "--disable-gpu", "--disable-quic", "--no-first-run",
     "--disable-background-networking", "--disable-component-update", "--disable-sync",
@@ -63,7 +66,7 @@ def chromium():
 @pytest.fixture
 def context(chromium, server):
     opened = chromium.new_context(viewport={"width": 1280, "height": 800}, base_url=server.address)
-    opened.set_default_timeout(10_000)
+    opened.set_default_timeout(PATIENCE)
     yield opened
     opened.close()
 

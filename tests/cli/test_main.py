@@ -77,6 +77,10 @@ def test_serve_prints_an_address_that_works_and_stops_cleanly(tmp_path):
         except OSError:
             time.sleep(0.1)
     assert "Loads" in page and "Hut supplies" in page
+    news = urllib.request.urlopen(address.partition("/workbooks")[0] + "/workbooks/1/news")
+    assert news.headers["Content-Type"].startswith("text/event-stream")
+    assert news.readline().startswith(b"data: ")
+    news.close()
     again = run(*served)
     assert again.returncode == 2 and f"Port {port} on 127.0.0.1 is in use" in again.stderr
     server.terminate()

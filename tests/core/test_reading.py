@@ -2,6 +2,7 @@ import pytest
 from tables import LOADS, workbook
 
 from dreieck.core.address import Cell
+from dreieck.core.functions import every
 from dreieck.core.reading import reading
 from dreieck.core.values import Place
 
@@ -47,6 +48,17 @@ def said(formula, at="D6", **more):
 )  # fmt: skip
 def test_formulas_in_words(formula, words):
     assert said(formula) == words
+
+
+@pytest.mark.parametrize("function", every(), ids=lambda function: function.name)
+def test_every_function_is_said_in_words_with_and_without_its_optional_arguments(function):
+    least = ",".join(["B5:B6"] * function.least)
+    most = ",".join(["B5:B6"] * (function.most if function.most is not None else 4))
+    for arguments in (least, most):
+        words = said(f"={function.name}({arguments})", at="H9")
+        assert "{" not in words and "nothing" not in words
+        if arguments:
+            assert "kg a guest-night, Flour to Lentils" in words
 
 
 def test_a_heading_far_above_is_found():
