@@ -121,6 +121,6 @@ def test_a_block_is_what_is_connected_and_of_one_shape():
                "F5": "=$B5*F$4"}
     )  # fmt: skip
     block = block_at(made.sheets[0], Cell.parse("C6"))
-    assert [cell.text for cell in block.cells] == ["C5", "D5", "C6"]
+    assert [cell.text for cell in block.cells()] == ["C5", "D5", "C6"]
     assert (block.start.text, block.area.text) == ("C5", "C5:D6")
     assert block_at(made.sheets[0], Cell.parse("C4")) is None

@@ -142,6 +142,7 @@ def test_readers_by_blocks_are_the_readers_by_cells():
         found = readers(made, Place("Loads", target))
         direct = {cell for _, area in found.direct for cell in area.cells()}
         assert direct == expected, target.text
+        assert found.direct_count == len(expected)
     assert calculation.value("Loads", Cell.parse("C3")) == 0.0
 
 

@@ -4,6 +4,8 @@ from __future__ import annotations
 
 from collections.abc import Iterator
 from dataclasses import dataclass
+from heapq import merge
+from operator import itemgetter
 
 from dreieck.core.address import MAX_COLUMN, MAX_ROW, Area, Cell
 from dreieck.core.content import Content
@@ -150,6 +152,13 @@ def stretched(source: Area, target: Area, columns: int, rows: int) -> Area:
     return Area(left, top, right, bottom)
 
 
+def _down(area: Area) -> Iterator[Cell]:
+    """Every cell, column by column."""
+    for column in range(area.left, area.right + 1):
+        for row in range(area.top, area.bottom + 1):
+            yield Cell(column, row)
+
+
 class RehearsedGrid:
     """A workbook seen with a planned fill in it."""
 
@@ -189,16 +198,21 @@ class RehearsedGrid:
         if not self._is_filled(sheet):
             yield from fill.workbook.filled(sheet, area)
             return
-        for cell, content in self._sheet.filled(area):
-            if not fill.target.holds(cell) and not fill.source.holds(cell):
-                yield cell, content
+        kept = (
+            (cell, content)
+            for cell, content in self._sheet.filled(area)
+            if not fill.target.holds(cell) and not fill.source.holds(cell)
+        )
+        yield from merge(kept, self._planned(area), key=itemgetter(0))
+
+    def _planned(self, area: Area) -> Iterator[tuple[Cell, Content]]:
+        """The starts and landings in an area, column by column."""
+        fill = self._fill
         landings, starts = fill.target.common(area), fill.source.common(area)
-        for cell in landings.cells() if landings else ():
-            if (planned := fill.content(cell)) is not None:
-                yield cell, planned
-        for cell in starts.cells() if starts else ():
-            planned = fill.contents[cell]
-            if planned is not None and not fill.target.holds(cell):
+        beside = [cell for cell in starts.cells() if not fill.target.holds(cell)] if starts else []
+        for cell in merge(_down(landings) if landings else (), sorted(beside)):
+            planned = self.content(self._sheet.name, cell)
+            if planned is not None:
                 yield cell, planned
 
     def _is_filled(self, sheet: str) -> bool:

@@ -133,7 +133,7 @@ def lock(hands: Hands) -> str:
     if changed is None:
         return "There is no reference here whose lock could be switched."
     block, here = situation.block, situation.here
-    if block and len(block.cells) == 1:
+    if block and block.size == 1:
         entry = hands.opened.workbook.read_entry(changed.text, at)
         edit = SetCells(hands.home.id, {at: (entry.content, situation.home.look(at))})
         hands.change(f"locks of {at.text}", edit)
@@ -194,8 +194,7 @@ def walk(hands: Hands) -> str:
         row, column = divmod(index % area.size, area.width)
         _look_at(wish, Cell(area.left + column, area.top + row))
     elif situation.block:
-        cells = situation.block.cells
-        _look_at(wish, cells[(cells.index(situation.here) + wish.rows) % len(cells)])
+        _look_at(wish, situation.block.stepped(situation.here, wish.rows))
     else:
         return "The selected cell holds no formula, so there are no landings to walk."
     return ""

@@ -6,7 +6,7 @@ import math
 from dataclasses import dataclass
 
 from dreieck.core.address import Area, Cell
-from dreieck.core.calculate import Readers
+from dreieck.core.calculate import Block, Readers
 from dreieck.core.content import Unreadable
 from dreieck.core.explain import Explanation, explain
 from dreieck.core.fill import Fill
@@ -16,6 +16,8 @@ from dreieck.core.values import Error, Place
 from dreieck.web.desk import Card, Desk, moved_text
 from dreieck.web.situation import Situation
 
+COUNTED = 5_000
+"""How many landings are worked out at once to count their errors."""
 TILE_COLUMNS = 8
 TILE_ROWS = 14
 _NAMED = 6
@@ -157,9 +159,12 @@ def _landings(situation: Situation) -> tuple[int, dict[str, int]]:
         return situation.fill.target.size, {}
     if not situation.block:
         return 0, {}
-    cells = situation.block.cells
+    size = situation.block.size
+    if size > COUNTED:
+        return size, {}
+    cells = situation.block.cells()
     broken = sum(isinstance(situation.value(cell), Error) for cell in cells)
-    return len(cells), {"sound": len(cells) - broken, "broken": broken}
+    return size, {"sound": size - broken, "broken": broken}
 
 
 def _moved(card: Card) -> str:
@@ -192,9 +197,9 @@ def _occupied(fill: Fill) -> str:
 def _tiles(situation: Situation) -> tuple[list[list[Tile]], str]:
     """The landings around the one that is looked at, and a word if they are not all."""
     if situation.rehearsing and situation.fill:
-        area, cells = situation.fill.target, None
+        area, block = situation.fill.target, None
     elif situation.block:
-        area, cells = situation.block.area, set(situation.block.cells)
+        area, block = situation.block.area, situation.block
     else:
         return [], ""
     here = situation.here
@@ -204,7 +209,7 @@ def _tiles(situation: Situation) -> tuple[list[list[Tile]], str]:
         left, top, min(left + TILE_COLUMNS - 1, area.right), min(top + TILE_ROWS - 1, area.bottom)
     )
     tiles = [
-        [_tile(situation, Cell(column, row), cells) for column in range(view.left, view.right + 1)]
+        [_tile(situation, Cell(column, row), block) for column in range(view.left, view.right + 1)]
         for row in range(view.top, view.bottom + 1)
     ]
     return tiles, "" if view == area else f"{view.text} of {area.text}"
@@ -214,8 +219,8 @@ def _first(here: int, low: int, high: int, room: int) -> int:
     return max(low, min(here - room // 2, high - room + 1))
 
 
-def _tile(situation: Situation, cell: Cell, cells: set[Cell] | None) -> Tile:
-    if cells is not None and cell not in cells:
+def _tile(situation: Situation, cell: Cell, block: Block | None) -> Tile:
+    if block and not block.holds(cell):
         return Tile(None, "gap", "")
     value = situation.value(cell)
     states = ["broken" if isinstance(value, Error) else "sound"]

@@ -147,7 +147,7 @@ class Situation:
     @property
     def block_is_filled(self) -> bool:
         """Whether the selected cell belongs to a block of several cells."""
-        return bool(self.block and len(self.block.cells) > 1)
+        return bool(self.block and self.block.size > 1)
 
     def value(self, cell: Cell, sheet: str | None = None) -> Value:
         """The value of a cell, or what it would be."""

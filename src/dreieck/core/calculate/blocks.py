@@ -4,6 +4,7 @@ from __future__ import annotations
 
 from collections.abc import Iterator
 from dataclasses import dataclass
+from functools import cached_property, reduce
 from itertools import groupby
 from weakref import WeakKeyDictionary
 
@@ -12,18 +13,45 @@ from dreieck.core.formula import Shape
 from dreieck.core.sheet import Sheet
 
 
-@dataclass(frozen=True, slots=True)
+@dataclass(frozen=True)
 class Block:
-    """Cells that share one shape. ``cells`` are in reading order; the first is the start."""
+    """Cells that share one shape: rectangles that touch each other, mostly just one."""
 
     shape: Shape
-    cells: tuple[Cell, ...]
-    area: Area
+    parts: tuple[Area, ...]
 
-    @property
+    @cached_property
+    def area(self) -> Area:
+        """The smallest area that holds the block."""
+        return reduce(Area.around, self.parts)
+
+    @cached_property
     def start(self) -> Cell:
         """The first cell in reading order."""
-        return self.cells[0]
+        return min((part.first for part in self.parts), key=_reading_order)
+
+    @property
+    def size(self) -> int:
+        """How many cells."""
+        return sum(part.size for part in self.parts)
+
+    def holds(self, cell: Cell) -> bool:
+        """Whether a cell belongs to the block."""
+        return any(part.holds(cell) for part in self.parts)
+
+    def cells(self) -> list[Cell]:
+        """All cells, in reading order."""
+        return sorted((cell for part in self.parts for cell in part.cells()), key=_reading_order)
+
+    def stepped(self, cell: Cell, steps: int) -> Cell:
+        """The cell so many steps further in reading order, round and round."""
+        if len(self.parts) == 1:
+            area = self.area
+            index = (cell.row - area.top) * area.width + cell.column - area.left
+            row, column = divmod((index + steps) % area.size, area.width)
+            return Cell(area.left + column, area.top + row)
+        cells = self.cells()
+        return cells[(cells.index(cell) + steps) % len(cells)]
 
 
 def block_at(sheet: Sheet, cell: Cell) -> Block | None:
@@ -31,22 +59,23 @@ def block_at(sheet: Sheet, cell: Cell) -> Block | None:
     shape = sheet.content(cell)
     if not isinstance(shape, Shape):
         return None
-    found = {cell}
-    edge = [cell]
-    while edge:
-        column, row = edge.pop()
-        for near in (
-            Cell(column, row - 1),
-            Cell(column, row + 1),
-            Cell(column - 1, row),
-            Cell(column + 1, row),
-        ):
-            if near not in found and sheet.content(near) is shape:
-                found.add(near)
-                edge.append(near)
-    cells = tuple(sorted(found, key=lambda c: (c.row, c.column)))
-    left, right = min(c.column for c in cells), max(c.column for c in cells)
-    return Block(shape, cells, Area(left, cells[0].row, right, cells[-1].row))
+    alike = [patch.area for patch in patches(sheet) if patch.shape is shape]
+    parts = [area for area in alike if area.holds(cell)]
+    for part in parts:
+        touching = [area for area in alike if area not in parts and _touch(part, area)]
+        parts.extend(touching)
+    return Block(shape, tuple(parts))
+
+
+def _touch(one: Area, other: Area) -> bool:
+    """Whether two areas share an edge; a corner alone does not count."""
+    wider = Area(one.left - 1, one.top, one.right + 1, one.bottom)
+    taller = Area(one.left, one.top - 1, one.right, one.bottom + 1)
+    return bool(wider.common(other) or taller.common(other))
+
+
+def _reading_order(cell: Cell) -> tuple[int, int]:
+    return cell.row, cell.column
 
 
 @dataclass(frozen=True, slots=True)

@@ -8,15 +8,16 @@ from __future__ import annotations
 
 from collections.abc import Iterable
 from dataclasses import dataclass
+from itertools import pairwise
 
-from dreieck.core.address import MAX_COLUMN, MAX_ROW, Area, Cell
+from dreieck.core.address import MAX_COLUMN, MAX_ROW, Area
 from dreieck.core.calculate.blocks import Patch, patches
 from dreieck.core.calculate.calculation import read_references
 from dreieck.core.reference import Part, Reference
 from dreieck.core.values import Place
 from dreieck.core.workbook import Workbook
 
-MOST = 2_000
+MOST = 400
 """How many areas of readers are followed; beyond that the count is told as a lower bound."""
 
 
@@ -38,7 +39,6 @@ def readers(workbook: Workbook, place: Place) -> Readers:
     """Who reads a cell."""
     known = [(sheet.name, patch) for sheet in workbook.sheets for patch in patches(sheet)]
     direct = _reading(known, place.sheet, Area.of(place.cell))
-    direct_cells = _cells(direct)
     seen: dict[tuple[str, Area], None] = dict.fromkeys(direct)
     waiting = list(direct)
     while waiting and len(seen) < MOST:
@@ -46,11 +46,11 @@ def readers(workbook: Workbook, place: Place) -> Readers:
             if not any(s == found[0] and _within(found[1], a) for s, a in seen):
                 seen[found] = None
                 waiting.append(found)
-    every = _cells(seen) | direct_cells
-    every.discard((place.sheet, place.cell))
-    return Readers(
-        tuple(direct), len(direct_cells), len(every - direct_cells), all_counted=not waiting
+    count = _count(direct)
+    itself = any(_holds(each, place) for each in seen) - any(
+        _holds(each, place) for each in direct
     )
+    return Readers(tuple(direct), count, _count(seen) - count - itself, all_counted=not waiting)
 
 
 def _reading(known: list[tuple[str, Patch]], sheet: str, area: Area) -> list[tuple[str, Area]]:
@@ -98,8 +98,29 @@ def _bases(parts: tuple[Part, ...], low: int, high: int, limit: int) -> tuple[in
     return (first, last) if first <= last else None
 
 
-def _cells(areas: Iterable[tuple[str, Area]]) -> set[tuple[str, Cell]]:
-    return {(sheet, cell) for sheet, area in areas for cell in area.cells()}
+def _count(areas: Iterable[tuple[str, Area]]) -> int:
+    """How many cells the areas cover, each counted once: by strips between their edges."""
+    by_sheet: dict[str, list[Area]] = {}
+    for sheet, area in areas:
+        by_sheet.setdefault(sheet, []).append(area)
+    return sum(
+        (right - left) * _length([a for a in each if a.left <= left <= a.right])
+        for each in by_sheet.values()
+        for left, right in pairwise(sorted({edge for a in each for edge in (a.left, a.right + 1)}))
+    )
+
+
+def _length(areas: list[Area]) -> int:
+    """How many rows the areas cover, each counted once."""
+    covered, reached = 0, 0
+    for area in sorted(areas, key=lambda each: each.top):
+        covered += max(area.bottom - max(area.top - 1, reached), 0)
+        reached = max(reached, area.bottom)
+    return covered
+
+
+def _holds(area: tuple[str, Area], place: Place) -> bool:
+    return area[0] == place.sheet and area[1].holds(place.cell)
 
 
 def _within(inner: Area, outer: Area) -> bool:
