@@ -198,6 +198,15 @@ def test_two_pages_stay_in_step_or_say_that_one_is_older(client, page, second_pa
     assert page.act("show").shown("C4") == ["600"]
 
 
+def test_a_page_whose_sheet_was_deleted_elsewhere_is_told(page, second_page):
+    page.act("delete-sheet")
+    second_page.write("G5", "=C5")
+    assert (
+        second_page.notice == "The sheet that was shown here has been deleted. What was typed: =C5"
+    )
+    assert second_page.state["sheet"] == 1 and second_page.state["text"] is None
+
+
 def test_undo_and_redo_tell_what_they_did(page):
     page.act("undo")
     assert page.notice == "There is nothing to undo."

@@ -74,22 +74,26 @@ def act(opened: TheWorkbook, action: str, wish: WishForm) -> Response:
             # What the page said of itself still holds, the typed text too.
             wish, told = before, str(refusal)
             kind = "news" if isinstance(refusal, OutOfDate) else "problem"
+        typed = f" What was typed: {wish.text[:300]}" if wish.text else ""
+        if _leave_lost_sheet(opened, wish):
+            told, kind = f"The sheet that was shown here has been deleted.{typed}", "news"
         try:
             insists = kind != "told" or wish.insists
-            context = _context(_situation(opened, wish), insists=insists)
+            context = _context(Situation(opened, wish), insists=insists)
         except DreieckError as unusable:
             raise HTTPException(422, str(unusable)) from None
     return HTMLResponse(fragment("answer.html", action=action, told=told, kind=kind, **context))
 
 
-def _situation(opened: OpenWorkbook, wish: Wish) -> Situation:
-    """The page's state; on a sheet that is gone it goes on with the one that was shown last."""
+def _leave_lost_sheet(opened: OpenWorkbook, wish: Wish) -> bool:
+    """Let a page whose sheet is gone show the one that was shown last; tell if it was so."""
     known = {sheet.id for sheet in opened.workbook.sheets}
-    if wish.sheet not in known or (wish.home and wish.home not in known):
+    lost = wish.sheet not in known or (wish.home != 0 and wish.home not in known)
+    if lost:
         wish.stop_writing()
         wish.drop_rehearsal()
         wish.sheet, wish.anchor, wish.focus = opened.last_sheet().id, "A1", "A1"
-    return Situation(opened, wish)
+    return lost
 
 
 def _context(situation: Situation, *, insists: bool) -> dict[str, Any]:
