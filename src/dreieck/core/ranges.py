@@ -8,6 +8,7 @@ from typing import Protocol
 from dreieck.core.address import Area, Cell
 from dreieck.core.exceptions import AddressError
 from dreieck.core.formula import Shape
+from dreieck.core.formula.printer import split_sheet
 from dreieck.core.index import LEAST, Index
 from dreieck.core.totals import Total
 from dreieck.core.values import REF, VALUE, Error, Value
@@ -131,10 +132,8 @@ Table = Range | Array
 
 def read_address(text: str, reader: Reader, sheet: str) -> Range | Error:
     """The range that an address in a text names, such as ``Loads!B4:B9``."""
-    name, mark, address = text.rpartition("!")
-    if mark:
-        quoted = name.startswith("'") and name.endswith("'") and len(name) > 1
-        sheet = name[1:-1].replace("''", "'") if quoted else name
+    name, address = split_sheet(text)
+    sheet = sheet if name is None else name
     if not reader.has_sheet(sheet):
         return Error(REF, f"There is no sheet “{sheet}”.")
     try:

@@ -8,6 +8,7 @@ from dreieck.core.edits import SetCells
 from dreieck.core.entering import entered
 from dreieck.core.exceptions import DreieckError
 from dreieck.core.fill import MAX_FILL, check_target, stretched
+from dreieck.core.formula.printer import split_sheet
 from dreieck.core.locks import mention_at, relock
 from dreieck.web.bench import Bench, Wish
 from dreieck.web.hands import Hands, action
@@ -163,10 +164,8 @@ def jump(hands: Hands) -> str:
 def go_to(hands: Hands) -> str:
     """Select what an address names; while something is written, only bring it into view."""
     wish = hands.wish
-    name, mark, address = wish.to.rpartition("!")
-    if name.startswith("'") and name.endswith("'") and len(name) > 1:
-        name = name[1:-1].replace("''", "'")
-    sheet = hands.opened.workbook.sheet(name) if mark else hands.sheet
+    name, address = split_sheet(wish.to)
+    sheet = hands.sheet if name is None else hands.opened.workbook.sheet(name)
     area = Area.parse(address)
     if wish.text is None and not wish.target:
         hands.show_sheet(sheet, area)

@@ -60,6 +60,16 @@ def sheet_text(name: str) -> str:
     return "'" + name.replace("'", "''") + "'"
 
 
+def split_sheet(text: str) -> tuple[str | None, str]:
+    """The sheet that stands in front of ``!``, without its quotes, and what stands behind it."""
+    name, mark, address = text.rpartition("!")
+    if not mark:
+        return None, text
+    if name.startswith("'") and name.endswith("'") and len(name) > 1:
+        name = name[1:-1].replace("''", "'")
+    return name, address
+
+
 def _flat(node: tree.Node) -> Iterator[Piece]:
     match node:
         case CellReference() | RangeReference():

@@ -13,7 +13,7 @@ from dreieck.core.content import Unreadable, typed_text
 from dreieck.core.entering import typed_workbook
 from dreieck.core.exceptions import AddressError, DreieckError
 from dreieck.core.formula import Shape
-from dreieck.core.formula.printer import place_text
+from dreieck.core.formula.printer import place_text, split_sheet
 from dreieck.core.look import shown
 from dreieck.core.values import Error, Place, Value
 from dreieck.core.workbook import Workbook
@@ -103,10 +103,8 @@ def evaluate_answer(request: EvaluateRequest) -> EvaluateAnswer:
 
 def _place(workbook: Workbook, text: str) -> Place:
     """The cell that a text asks for; without a sheet the first one is meant."""
-    name, mark, address = text.rpartition("!")
-    if name.startswith("'") and name.endswith("'") and len(name) > 1:
-        name = name[1:-1].replace("''", "'")
-    sheet = workbook.sheet(name) if mark else workbook.sheets[0]
+    name, address = split_sheet(text)
+    sheet = workbook.sheets[0] if name is None else workbook.sheet(name)
     try:
         return Place(sheet.name, Cell.parse(address))
     except AddressError as error:
