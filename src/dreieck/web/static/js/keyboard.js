@@ -87,7 +87,8 @@ function escape() {
   else if (state.anchor !== state.focus) go(0, 0, false);
 }
 
-function enter(move) {
+// Keeps the entry and moves on, back to the column where a row of entries began.
+export function enter(move) {
   const back = tabbedFrom !== null && move === "down" ? tabbedFrom : null;
   tabbedFrom = null;
   keep(move);

@@ -2,15 +2,15 @@
 import { cell, span } from "./address.js";
 import { act, onScene, scene, set, show, state } from "./exchange.js";
 import { drawCells, grid, lightHeadings } from "./grid.js";
-import { ask, help, setView, toSheet } from "./keyboard.js";
+import { ask, enter, help, setView, toSheet } from "./keyboard.js";
 import { drawOverlay } from "./overlay.js";
 import "./pointing.js";
 import { drawSuggestions } from "./suggesting.js";
 import { drawBars } from "./scrolling.js";
-import { discard, drawWriting, drop, inCell, keep, write } from "./writing.js";
+import { discard, drawWriting, drop, inCell, write } from "./writing.js";
 
 const dialog = document.getElementById("dialog");
-const OWN_ACTS = { write: () => write(), keep: () => (state.target ? act("land") : keep("down")), discard, drop, help };
+const OWN_ACTS = { write: () => write(), keep: () => (state.target ? act("land") : enter("down")), discard, drop, help };
 
 onScene(() => {
   if (!scene) return;
