@@ -29,7 +29,7 @@ def test_a_fill_hands_one_shape_to_all_landings():
 def test_a_rehearsal_shows_what_landing_gives_and_writes_nothing():
     made = workbook(Loads={**LOADS, "E5": "=SUM(C5:D5)", "C6": "9"})
     fill = planned(made, "C5", "C5:D6", C5="=$B5*C$4")
-    rehearsed = Calculation(fill.grid())
+    rehearsed = Calculation(fill.rehearsed())
     seen = [rehearsed.value("Loads", cell) for cell in Area.parse("C5:E6").cells()]
     assert values(made, "C5:E6") == [None, None, 0.0, 9.0, None, None]
     fill.edit().apply(made)
@@ -62,7 +62,9 @@ def test_a_number_format_travels_to_plain_landings_only():
     sheet.put(Cell.parse("C5"), sheet.content(Cell.parse("C5")), Look("percent", 1, "input"))
     sheet.put(Cell.parse("C6"), None, Look("number", 2))
     looks = {
-        cell.text: look for cell, (_, look) in planned(made, "C5", "C5:D6").edit().cells.items()
+        cell.text: run.look
+        for run in planned(made, "C5", "C5:D6").edit().runs
+        for cell in run.area.cells()
     }
     assert looks["D5"] == Look("percent", 1)
     assert looks["C6"] == Look("number", 2)

@@ -58,7 +58,7 @@ def test_a_rehearsal_has_the_values_of_the_landed_fill(entries, order, start, co
     if made.content("Loads", start) is None:
         return
     fill = plan_fill(made, 1, Area.of(start), Area.spanned(start, corner))
-    rehearsed = Calculation(fill.grid())
+    rehearsed = Calculation(fill.rehearsed())
     seen = {cell: rehearsed.value("Loads", cell) for cell in order}
     fill.edit().apply(made)
     landed = Calculation(made)

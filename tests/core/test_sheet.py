@@ -40,7 +40,7 @@ def test_an_edit_gives_the_edit_that_takes_it_back():
     made = workbook(Loads=LOADS)
     sheet = made.sheets[0]
     look = Look("number", 2, "input")
-    edit = SetCells(1, {Cell.parse("B5"): (None, PLAIN), Cell.parse("G9"): (7.0, look)})
+    edit = SetCells.of(1, {Cell.parse("B5"): (None, PLAIN), Cell.parse("G9"): (7.0, look)})
     inverse = edit.apply(made)
     assert (sheet.content(Cell.parse("B5")), sheet.content(Cell.parse("G9"))) == (None, 7.0)
     assert sheet.look(Cell.parse("G9")) == look

@@ -12,7 +12,7 @@ from hypothesis import strategies as st
 from sqlalchemy import event
 
 from dreieck.core import sheets
-from dreieck.core.address import Area, Cell
+from dreieck.core.address import EVERYWHERE, Area, Cell
 from dreieck.core.content import typed_text
 from dreieck.core.edits import SetCells
 from dreieck.core.fill import plan_fill
@@ -25,7 +25,7 @@ A1, A2 = Cell(1, 1), Cell(1, 2)
 def enter(opened, address, text, look=PLAIN, revision=None):
     cell = Cell.parse(address)
     content = opened.workbook.read_entry(text, cell).content
-    edit = SetCells(opened.workbook.sheets[0].id, {cell: (content, look)})
+    edit = SetCells.of(opened.workbook.sheets[0].id, {cell: (content, look)})
     opened.change(f"entry in {address}", [edit], opened.revision if revision is None else revision)
 
 
@@ -69,7 +69,8 @@ def test_actions_survive_a_restart_and_are_taken_back_and_made_again(library, pa
     assert entries(opened) == before
     for label in ("fill of B5:D6", "entry in B6", "entry in B5", "entry in C4", None):
         assert opened.undo(opened.revision) == label
-    assert entries(opened) == {} and sheet.looks == {Cell.parse("C4"): Look("grouped", 1, "input")}
+    assert entries(opened) == {}
+    assert list(sheet.looked(EVERYWHERE)) == [(Cell.parse("C4"), Look("grouped", 1, "input"))]
     library.close()
 
 
@@ -100,7 +101,7 @@ def test_a_change_that_cannot_be_kept_is_not_made(library):
     engine = opened._database.engine
 
     def refuse(connection, cursor, statement, *_):
-        if statement.startswith("INSERT OR REPLACE"):
+        if statement.startswith("INSERT INTO run"):
             cursor.execute("INSERT INTO no_such_table VALUES (1)")
 
     event.listen(engine, "before_cursor_execute", refuse)
@@ -195,7 +196,7 @@ from dreieck.store import Database, Library
 library = Library(Database(Path(sys.argv[1])))
 opened = library.open(int(sys.argv[2]))
 for row in range(1, 100000):
-    edit = SetCells(opened.workbook.sheets[0].id, {Cell(1, row): (float(row), PLAIN)})
+    edit = SetCells.of(opened.workbook.sheets[0].id, {Cell(1, row): (float(row), PLAIN)})
     opened.change(f"entry in A{row}", [edit], opened.revision)
     print(row, flush=True)
 """

@@ -2,31 +2,46 @@
 
 from __future__ import annotations
 
+from collections.abc import Mapping
 from dataclasses import dataclass, field
 
-from dreieck.core.address import Cell
+from dreieck.core.address import Area, Cell
 from dreieck.core.content import Content
 from dreieck.core.look import Look
-from dreieck.core.sheet import Sheet
+from dreieck.core.sheet import Run, Sheet
 from dreieck.core.workbook import Workbook
 
-Cells = dict[Cell, tuple[Content | None, Look]]
-"""Contents and looks by cell; a content of None empties a cell."""
+Runs = tuple[Run, ...]
 
 
 @dataclass(frozen=True, slots=True)
 class SetCells:
-    """Put contents and looks into cells of one sheet."""
+    """Put contents and looks into cells of one sheet; no cell is in two runs."""
 
     sheet_id: int
-    cells: Cells
+    runs: Runs
+
+    @classmethod
+    def of(cls, sheet_id: int, cells: Mapping[Cell, tuple[Content | None, Look]]) -> SetCells:
+        """The edit that puts a content and a look into each of some cells."""
+        return cls(
+            sheet_id,
+            tuple(
+                Run(cell.column, cell.row, cell.row, content, look)
+                for cell, (content, look) in cells.items()
+            ),
+        )
+
+    def areas(self) -> list[Area]:
+        """The areas that are written."""
+        return [run.area for run in self.runs]
 
     def apply(self, workbook: Workbook) -> SetCells:
         """Make the edit and return its inverse. Raises SheetError."""
         sheet = workbook.sheet_by_id(self.sheet_id)
-        before = {cell: (sheet.content(cell), sheet.look(cell)) for cell in self.cells}
-        for cell, (content, look) in self.cells.items():
-            sheet.put(cell, content, look)
+        before = tuple(each for run in self.runs for each in sheet.runs(run.area))
+        for run in self.runs:
+            sheet.put_run(run)
         return SetCells(self.sheet_id, before)
 
 
@@ -37,15 +52,15 @@ class AddSheet:
     sheet_id: int
     name: str
     position: int
-    cells: Cells = field(default_factory=dict)
+    runs: Runs = ()
     widths: dict[int, int] = field(default_factory=dict)
 
     def apply(self, workbook: Workbook) -> RemoveSheet:
         """Make the edit and return its inverse."""
         sheet = Sheet(self.sheet_id, self.name)
         sheet.widths = dict(self.widths)
-        for cell, (content, look) in self.cells.items():
-            sheet.put(cell, content, look)
+        for run in self.runs:
+            sheet.put_run(run)
         workbook.sheets.insert(self.position, sheet)
         return RemoveSheet(self.sheet_id)
 
@@ -61,7 +76,9 @@ class RemoveSheet:
         sheet = workbook.sheet_by_id(self.sheet_id)
         position = workbook.sheets.index(sheet)
         del workbook.sheets[position]
-        return AddSheet(sheet.id, sheet.name, position, all_cells(sheet), dict(sheet.widths))
+        return AddSheet(
+            sheet.id, sheet.name, position, tuple(sheet.all_runs()), dict(sheet.widths)
+        )
 
 
 @dataclass(frozen=True, slots=True)
@@ -83,12 +100,3 @@ class ArrangeSheet:
 
 
 Edit = SetCells | AddSheet | RemoveSheet | ArrangeSheet
-
-
-def all_cells(sheet: Sheet) -> Cells:
-    """All that a sheet holds, and all its looks."""
-    cells: Cells = {cell: (None, look) for cell, look in sheet.looks.items()}
-    used = sheet.used()
-    for cell, content in sheet.filled(used) if used else ():
-        cells[cell] = (content, sheet.look(cell))
-    return cells

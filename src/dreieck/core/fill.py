@@ -4,15 +4,15 @@ from __future__ import annotations
 
 from collections.abc import Iterator
 from dataclasses import dataclass
-from heapq import merge
 from operator import itemgetter
 
 from dreieck.core.address import MAX_COLUMN, MAX_ROW, Area, Cell
 from dreieck.core.content import Content
-from dreieck.core.edits import Cells, SetCells
+from dreieck.core.edits import SetCells
 from dreieck.core.exceptions import FillError
 from dreieck.core.formula import Shape
 from dreieck.core.look import PLAIN, Look
+from dreieck.core.sheet import Run
 from dreieck.core.workbook import Workbook
 
 MAX_FILL = 1_000_000
@@ -59,40 +59,70 @@ class Fill:
 
         A number format travels to landings that have none of their own.
         """
-        looks = self.workbook.sheet_by_id(self.sheet_id).looks
-        cells: Cells = {}
+        sheet = self.workbook.sheet_by_id(self.sheet_id)
+        runs = [
+            run
+            for start, content in self.contents.items()
+            for column, top, bottom in self._stretches(start)
+            for part in sheet.runs(Area(column, top, column, bottom))
+            for run in self._landed(part, content, sheet.look(start))
+        ]
         for start, content in self.contents.items():
-            own = looks.get(start, PLAIN)
-            cells[start] = (content, own)
-            travels = Look(own.form, own.decimals)
-            landings = self._landings_of(start)
-            if isinstance(content, Shape) and not self._is_whole(content):
-                for landing in landings:
-                    cells[landing] = (content.landed(landing), looks.get(landing, travels))
-            else:
-                for landing in landings:
-                    cells[landing] = (content, looks.get(landing, travels))
-            if self.target.holds(start):
-                cells[start] = (content, own)
-        return SetCells(self.sheet_id, cells)
+            if not self.target.holds(start):
+                runs.append(Run(start.column, start.row, start.row, content, sheet.look(start)))
+        return SetCells(self.sheet_id, tuple(_joined(runs)))
 
-    def _landings_of(self, start: Cell) -> Iterator[Cell]:
-        """The landings that are filled from one source cell."""
+    def rehearsed(self) -> Workbook:
+        """The workbook as it would be with the fill landed; good until it changes itself."""
+        rehearsed = self.workbook.copy(self.workbook.sheet_by_id(self.sheet_id))
+        self.edit().apply(rehearsed)
+        return rehearsed
+
+    def _landed(self, part: Run, content: Content | None, own: Look) -> Iterator[Run]:
+        """What stands in a run of landings that look alike."""
+        travels = Look(own.form, own.decimals)
+        look = part.look if part.look != PLAIN else travels
+        if isinstance(content, Shape) and not _is_whole(content, part.area):
+            for cell in part.area.cells():
+                yield Run(cell.column, cell.row, cell.row, content.landed(cell), look)
+        else:
+            yield part._replace(content=content, look=look)
+
+    def _stretches(self, start: Cell) -> Iterator[tuple[int, int, int]]:
+        """The landings that are filled from one source cell: columns, first and last rows."""
         across, down = self.source.width, self.source.height
         left = self.target.left + (start.column - self.target.left) % across
         top = self.target.top + (start.row - self.target.top) % down
         for column in range(left, self.target.right + 1, across):
-            for row in range(top, self.target.bottom + 1, down):
-                yield Cell(column, row)
+            if down == 1:
+                yield column, self.target.top, self.target.bottom
+            else:
+                for row in range(top, self.target.bottom + 1, down):
+                    yield column, row, row
 
-    def _is_whole(self, shape: Shape) -> bool:
-        """Whether no reference of a shape falls off the sheet in any landing."""
-        home = shape.home
-        return home is not None and home.holds(self.target.first) and home.holds(self.target.last)
 
-    def grid(self) -> RehearsedGrid:
-        """The workbook as it would be with the fill landed."""
-        return RehearsedGrid(self)
+def _is_whole(shape: Shape, area: Area) -> bool:
+    """Whether no reference of a shape falls off the sheet in an area."""
+    return shape.home is not None and shape.home.holds(area.first) and shape.home.holds(area.last)
+
+
+def _joined(runs: list[Run]) -> Iterator[Run]:
+    """The same runs in order; those that go on as the one above are one with it."""
+    last: Run | None = None
+    for run in sorted(runs, key=itemgetter(0, 1)):
+        if (
+            last
+            and (run.column, run.top) == (last.column, last.bottom + 1)
+            and run.content is last.content
+            and run.look == last.look
+        ):
+            last = last._replace(bottom=run.bottom)
+        else:
+            if last:
+                yield last
+            last = run
+    if last:
+        yield last
 
 
 def plan_fill(
@@ -150,70 +180,3 @@ def stretched(source: Area, target: Area, columns: int, rows: int) -> Area:
         else:
             bottom = max(min(bottom + rows, MAX_ROW), source.bottom)
     return Area(left, top, right, bottom)
-
-
-def _down(area: Area) -> Iterator[Cell]:
-    """Every cell, column by column."""
-    for column in range(area.left, area.right + 1):
-        for row in range(area.top, area.bottom + 1):
-            yield Cell(column, row)
-
-
-class RehearsedGrid:
-    """A workbook seen with a planned fill in it."""
-
-    def __init__(self, fill: Fill) -> None:
-        self._fill = fill
-        self._sheet = fill.workbook.sheet_by_id(fill.sheet_id)
-
-    def has_sheet(self, name: str) -> bool:
-        """Whether there is a sheet of this name."""
-        return self._fill.workbook.has_sheet(name)
-
-    def named(self, name: str) -> Shape | None:
-        """What a name stands for."""
-        return self._fill.workbook.named(name)
-
-    def content(self, sheet: str, cell: Cell) -> Content | None:
-        """What a cell would hold."""
-        if self._is_filled(sheet):
-            if self._fill.target.holds(cell):
-                return self._fill.content(cell)
-            if self._fill.source.holds(cell):
-                return self._fill.contents[cell]
-        return self._fill.workbook.content(sheet, cell)
-
-    def formulas(self, sheet: str, area: Area) -> Iterator[tuple[Cell, Shape]]:
-        """The cells of an area that would hold formulas."""
-        if not self._is_filled(sheet):
-            yield from self._fill.workbook.formulas(sheet, area)
-            return
-        for cell, content in self.filled(sheet, area):
-            if isinstance(content, Shape):
-                yield cell, content
-
-    def filled(self, sheet: str, area: Area) -> Iterator[tuple[Cell, Content]]:
-        """The cells of an area that would hold something."""
-        fill = self._fill
-        if not self._is_filled(sheet):
-            yield from fill.workbook.filled(sheet, area)
-            return
-        kept = (
-            (cell, content)
-            for cell, content in self._sheet.filled(area)
-            if not fill.target.holds(cell) and not fill.source.holds(cell)
-        )
-        yield from merge(kept, self._planned(area), key=itemgetter(0))
-
-    def _planned(self, area: Area) -> Iterator[tuple[Cell, Content]]:
-        """The starts and landings in an area, column by column."""
-        fill = self._fill
-        landings, starts = fill.target.common(area), fill.source.common(area)
-        beside = [cell for cell in starts.cells() if not fill.target.holds(cell)] if starts else []
-        for cell in merge(_down(landings) if landings else (), sorted(beside)):
-            planned = self.content(self._sheet.name, cell)
-            if planned is not None:
-                yield cell, planned
-
-    def _is_filled(self, sheet: str) -> bool:
-        return sheet.casefold() == self._sheet.name.casefold()

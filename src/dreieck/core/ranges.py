@@ -6,10 +6,11 @@ from collections.abc import Iterator
 from typing import Protocol
 
 from dreieck.core.address import Area, Cell
+from dreieck.core.cells import Cells
 from dreieck.core.exceptions import AddressError
 from dreieck.core.formula import Shape
 from dreieck.core.formula.printer import split_sheet
-from dreieck.core.index import LEAST, Index
+from dreieck.core.index import LEAST, Index, Positions
 from dreieck.core.totals import Total
 from dreieck.core.values import REF, VALUE, Error, Value
 
@@ -19,6 +20,9 @@ class Reader(Protocol):
 
     def value(self, sheet: str, cell: Cell) -> Value:
         """The value of one cell."""
+
+    def cells(self, sheet: str, column: int, top: int, bottom: int) -> Cells:
+        """The values of some rows of a column."""
 
     def filled_values(self, sheet: str, area: Area) -> Iterator[tuple[Cell, Value]]:
         """The cells of an area that are not empty, with their values, column by column."""
@@ -67,6 +71,14 @@ class Range:
     def total(self) -> Total:
         """What the numbers of the range come to."""
         return self.reader.total(self.sheet, self.area)
+
+    def taken(self, places: Positions) -> list[Value]:
+        """The values at places that are counted from 0, column by column."""
+        if self.width == 1:
+            top, bottom = self.area.top, self.area.bottom
+            cells = self.reader.cells(self.sheet, self.area.left, top, bottom)
+            return cells.taken(places).values()
+        return [self.at(*divmod(place, self.height)) for place in places.tolist()]
 
     def placed(self) -> Iterator[tuple[int, int, Value]]:
         """The values that are not empty, with column and row counted from 0."""

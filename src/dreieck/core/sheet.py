@@ -2,13 +2,30 @@
 
 from __future__ import annotations
 
-from collections import Counter
 from collections.abc import Iterator
+from typing import NamedTuple
 
 from dreieck.core.address import MAX_COLUMN, MAX_ROW, Area, Cell
+from dreieck.core.cells import Cells, Kind
+from dreieck.core.column import Column
 from dreieck.core.content import Content
 from dreieck.core.formula import Shape
 from dreieck.core.look import PLAIN, Look
+
+
+class Run(NamedTuple):
+    """Cells below each other that hold the same and look the same; None is empty."""
+
+    column: int
+    top: int
+    bottom: int
+    content: Content | None
+    look: Look
+
+    @property
+    def area(self) -> Area:
+        """Where the run stands."""
+        return Area(self.column, self.top, self.column, self.bottom)
 
 
 class Sheet:
@@ -17,91 +34,136 @@ class Sheet:
     def __init__(self, id: int, name: str) -> None:
         self.id = id
         self.name = name
-        self.looks: dict[Cell, Look] = {}
         self.widths: dict[int, int] = {}
         """Widths of columns in pixels, where they differ from the usual."""
-        self._columns: dict[int, dict[int, Content]] = {}
-        self._formulas: Counter[int] = Counter()
+        self.columns: dict[int, Column] = {}
+        """The columns that hold something; look, do not change."""
+        self._looks: dict[int, Column] = {}
+        self._borrowed: set[int] = set()
         self.version = 0
         """Counts the changes, for those who keep something worked out from the cells."""
-        self._used: Area | None = None
-        self._used_is_known = True
+        self._used: tuple[int, Area | None] = (-1, None)
+
+    def copy(self) -> Sheet:
+        """A sheet with the same cells to try changes on; good until this one changes."""
+        other = Sheet(self.id, self.name)
+        other.widths = self.widths
+        other.columns, other._looks = self.columns.copy(), self._looks.copy()
+        other._borrowed = set(self.columns) | set(self._looks)
+        other.version = self.version
+        return other
 
     def content(self, cell: Cell) -> Content | None:
         """What a cell holds, None where it is empty."""
-        column = self._columns.get(cell.column)
-        return None if column is None else column.get(cell.row)
+        column = self.columns.get(cell.column)
+        content: Content | None = None if column is None else column.get(cell.row)
+        return content
 
     def look(self, cell: Cell) -> Look:
         """How a cell looks."""
-        return self.looks.get(cell, PLAIN)
+        column = self._looks.get(cell.column)
+        return (column.get(cell.row) or PLAIN) if column else PLAIN
 
     def put(self, cell: Cell, content: Content | None, look: Look) -> None:
         """Set what a cell holds and how it looks; None empties it."""
+        self.put_run(Run(cell.column, cell.row, cell.row, content, look))
+
+    def put_run(self, run: Run) -> None:
+        """Set what the cells of a run hold and how they look."""
         self.version += 1
-        was_formula = isinstance(self.content(cell), Shape)
-        if isinstance(content, Shape) != was_formula:
-            self._formulas[cell.column] += -1 if was_formula else 1
-        if content is not None:
-            if self._used is None:
-                self._used = Area.of(cell)
-            elif not self._used.holds(cell):
-                self._used_is_known = False
-            self._columns.setdefault(cell.column, {})[cell.row] = content
-        elif column := self._columns.get(cell.column):
-            column.pop(cell.row, None)
-            self._used_is_known = False
-            if not column:
-                del self._columns[cell.column]
-        if look is PLAIN or look == PLAIN:
-            if self.looks:
-                self.looks.pop(cell, None)
-        else:
-            self.looks[cell] = look
+        number = run.column
+        if number in self._borrowed:
+            self._borrowed.discard(number)
+            for columns in (self.columns, self._looks):
+                if number in columns:
+                    columns[number] = columns[number].copy()
+        if run.content is not None or number in self.columns:
+            column = self.columns.setdefault(number, Column())
+            column.put(run.top, run.bottom, run.content)
+            if run.content is None and column.extent() is None:
+                del self.columns[number]
+        self.dress(number, run.top, run.bottom, run.look)
+
+    def dress(self, column: int, top: int, bottom: int, look: Look) -> None:
+        """Set how cells below each other look."""
+        if look != PLAIN or column in self._looks:
+            looks = self._looks.setdefault(column, Column())
+            looks.put(top, bottom, None if look == PLAIN else look)
+
+    def put_cells(self, column: int, top: int, cells: Cells) -> None:
+        """Set what cells below each other hold; their looks stay."""
+        self.version += 1
+        if cells.kinds.any():
+            self.columns.setdefault(column, Column()).write(top, cells)
 
     def formulas(self, area: Area) -> Iterator[tuple[Cell, Shape]]:
-        """The cells of an area that hold formulas; columns without any cost nothing."""
-        for column in sorted(c for c in self._columns if area.left <= c <= area.right):
-            if self._formulas[column]:
-                strip = area._replace(left=column, right=column)
-                for cell, content in self.filled(strip):
-                    if isinstance(content, Shape):
-                        yield cell, content
+        """The cells of an area that hold formulas."""
+        for number in self.columns_in(area):
+            column = self.columns[number]
+            for row in column.rows(area.top, area.bottom, Kind.FORMULA):
+                yield Cell(number, row), column.get(row)
 
     def filled(self, area: Area) -> Iterator[tuple[Cell, Content]]:
         """The cells of an area that hold something, column by column."""
-        if area.width <= len(self._columns):
-            columns: list[int] = [
-                c for c in range(area.left, area.right + 1) if c in self._columns
-            ]
-        else:
-            columns = sorted(c for c in self._columns if area.left <= c <= area.right)
-        for number in columns:
-            column = self._columns[number]
-            if area.height <= len(column):
-                for row in range(area.top, area.bottom + 1):
-                    if row in column:
-                        yield Cell(number, row), column[row]
-            else:
-                for row in sorted(r for r in column if area.top <= r <= area.bottom):
-                    yield Cell(number, row), column[row]
+        for number in self.columns_in(area):
+            column = self.columns[number]
+            for row in column.rows(area.top, area.bottom):
+                yield Cell(number, row), column.get(row)
+
+    def count(self, area: Area) -> int:
+        """How many cells of an area hold something."""
+        columns = (self.columns[number] for number in self.columns_in(area))
+        return sum(len(column.rows(area.top, area.bottom)) for column in columns)
+
+    def looked(self, area: Area) -> Iterator[tuple[Cell, Look]]:
+        """The cells of an area that do not look plain."""
+        for number, column in sorted(self._looks.items()):
+            if area.left <= number <= area.right:
+                for row in column.rows(area.top, area.bottom):
+                    yield Cell(number, row), column.get(row)
+
+    def runs(self, area: Area) -> Iterator[Run]:
+        """What an area holds and how it looks, in runs down each column, plain emptiness too."""
+        for number in range(area.left, area.right + 1):
+            contents, looks = self.columns.get(number), self._looks.get(number)
+            if not contents and not looks:
+                yield Run(number, area.top, area.bottom, None, PLAIN)
+                continue
+            contents, looks = contents or Column(), looks or Column()
+            for top, bottom, look in looks.runs(area.top, area.bottom):
+                for first, last, content in contents.runs(top, bottom):
+                    yield Run(number, first, last, content, look or PLAIN)
+
+    def all_runs(self) -> Iterator[Run]:
+        """All that the sheet holds and all its looks, in runs."""
+        for number in sorted({*self.columns, *self._looks}):
+            pairs = (self.columns.get(number), self._looks.get(number))
+            ends = [each for column in pairs if column and (each := column.extent())]
+            if ends:
+                top, bottom = min(end[0] for end in ends), max(end[1] for end in ends)
+                for run in self.runs(Area(number, top, number, bottom)):
+                    if run.content is not None or run.look != PLAIN:
+                        yield run
 
     def __len__(self) -> int:
-        return sum(len(column) for column in self._columns.values())
+        return sum(len(column) for column in self.columns.values())
 
     def used(self) -> Area | None:
         """The smallest area that holds all that is filled, None on an empty sheet."""
-        if not self._used_is_known:
-            self._used_is_known = True
-            self._used = None
-            if self._columns:
-                self._used = Area(
-                    min(self._columns),
-                    min(min(column) for column in self._columns.values()),
-                    max(self._columns),
-                    max(max(column) for column in self._columns.values()),
+        if self._used[0] != self.version:
+            ends = {n: end for n, column in self.columns.items() if (end := column.extent())}
+            area = (
+                Area(
+                    min(ends),
+                    min(top for top, _ in ends.values()),
+                    max(ends),
+                    max(bottom for _, bottom in ends.values()),
                 )
-        return self._used
+                if ends
+                else None
+            )
+            self._used = (self.version, area)
+        return self._used[1]
 
     def edge(self, cell: Cell, columns: int, rows: int) -> Cell:
         """Where a jump from ``cell`` ends: the edge of the data in one direction.
@@ -112,10 +174,11 @@ class Sheet:
         """
         step = columns or rows
         if rows:
-            line = set(self._columns.get(cell.column, ()))
+            column = self.columns.get(cell.column)
+            line = set(column.rows(1, MAX_ROW)) if column else set()
             here, limit = cell.row, MAX_ROW
         else:
-            line = {c for c, column in self._columns.items() if cell.row in column}
+            line = {number for number, column in self.columns.items() if column.kind(cell.row)}
             here, limit = cell.column, MAX_COLUMN
         if here in line and here + step in line:
             while here + step in line:
@@ -124,3 +187,9 @@ class Sheet:
             ahead = [at for at in line if (at - here) * step > 0]
             here = min(ahead, key=lambda at: abs(at - here)) if ahead else max(1, limit * step)
         return Cell(cell.column, here) if rows else Cell(here, cell.row)
+
+    def columns_in(self, area: Area) -> list[int]:
+        """The columns of an area that hold something, in order."""
+        if area.width <= len(self.columns):
+            return [n for n in range(area.left, area.right + 1) if n in self.columns]
+        return sorted(n for n in self.columns if area.left <= n <= area.right)

@@ -8,11 +8,9 @@ from dreieck.core.address import EVERYWHERE
 from dreieck.core.edits import (
     AddSheet,
     ArrangeSheet,
-    Cells,
     Edit,
     RemoveSheet,
     SetCells,
-    all_cells,
 )
 from dreieck.core.exceptions import SheetError
 from dreieck.core.formula import Shape
@@ -32,7 +30,7 @@ def duplicated(workbook: Workbook, sheet: Sheet, new_id: int) -> list[Edit]:
     """Put a copy of a sheet behind it."""
     name = _free_name(workbook, f"{sheet.name[:56]} copy", first="")
     position = workbook.sheets.index(sheet) + 1
-    return [AddSheet(new_id, name, position, all_cells(sheet), dict(sheet.widths))]
+    return [AddSheet(new_id, name, position, tuple(sheet.all_runs()), dict(sheet.widths))]
 
 
 def renamed(workbook: Workbook, sheet: Sheet, name: str) -> list[Edit]:
@@ -76,14 +74,14 @@ def _rewritten(
     known: dict[Shape, Shape] = {}
     edits: list[SetCells] = []
     for other in workbook.sheets:
-        cells: Cells = {}
+        cells = {}
         for cell, shape in other.formulas(EVERYWHERE):
             if shape not in known:
                 known[shape] = shape.changed(lambda r: change(r) if _names(r, sheet) else r)
             if known[shape] is not shape:
                 cells[cell] = (known[shape], other.look(cell))
         if cells:
-            edits.append(SetCells(other.id, cells))
+            edits.append(SetCells.of(other.id, cells))
     return edits
 
 

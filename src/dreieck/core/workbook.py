@@ -4,7 +4,7 @@ from __future__ import annotations
 
 from collections.abc import Iterator
 
-from dreieck.core.address import Area, Cell
+from dreieck.core.address import Cell
 from dreieck.core.content import Content, Entry, read_entry
 from dreieck.core.exceptions import SheetError
 from dreieck.core.formula import Shape
@@ -48,13 +48,12 @@ class Workbook:
         """What a cell holds."""
         return self.sheet(sheet).content(cell)
 
-    def formulas(self, sheet: str, area: Area) -> Iterator[tuple[Cell, Shape]]:
-        """The cells of an area that hold formulas."""
-        return self.sheet(sheet).formulas(area)
-
-    def filled(self, sheet: str, area: Area) -> Iterator[tuple[Cell, Content]]:
-        """The cells of an area that hold something."""
-        return self.sheet(sheet).filled(area)
+    def copy(self, sheet: Sheet) -> Workbook:
+        """A workbook in which this sheet can be changed; good until one of the others changes."""
+        other = Workbook(self.name)
+        other.names = self.names
+        other.sheets = [each.copy() if each is sheet else each for each in self.sheets]
+        return other
 
     def named(self, name: str) -> Shape | None:
         """What a name stands for."""

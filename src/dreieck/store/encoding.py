@@ -3,26 +3,16 @@
 from __future__ import annotations
 
 import json
-from collections.abc import Callable, Iterator, Sequence
-from enum import IntEnum
+from collections.abc import Callable, Sequence
 from typing import Any, NamedTuple
 
 from dreieck.core.address import Cell
+from dreieck.core.cells import Kind
 from dreieck.core.content import Content, Unreadable
-from dreieck.core.edits import AddSheet, ArrangeSheet, Cells, Edit, RemoveSheet, SetCells
+from dreieck.core.edits import AddSheet, ArrangeSheet, Edit, RemoveSheet, SetCells
 from dreieck.core.formula import Shape
 from dreieck.core.look import PLAIN, Look
-
-
-class Kind(IntEnum):
-    """What a stored cell holds."""
-
-    EMPTY = 0
-    NUMBER = 1
-    TEXT = 2
-    LOGICAL = 3
-    FORMULA = 4
-    UNREADABLE = 5
+from dreieck.core.sheet import Run
 
 
 class Stored(NamedTuple):
@@ -69,7 +59,7 @@ def content_of(said: Stored, shape_of: ShapeOf) -> Content | None:
         case Kind.FORMULA:
             assert said.shape is not None
             return shape_of(said.shape)
-        case Kind.UNREADABLE:
+        case _:
             return Unreadable(said.text or "")
 
 
@@ -89,44 +79,9 @@ def look_of(text: str | None) -> Look:
     return Look(form, int(decimals) if decimals else None, role)  # type: ignore[arg-type]
 
 
-class Run(NamedTuple):
-    """Cells below each other that hold the same and look the same."""
-
-    column: int
-    top: int
-    bottom: int
-    look: str | None
-    content: Stored
-
-
-def runs(cells: Cells, number_of: NumberOf) -> Iterator[Run]:
-    """The cells as runs, in their order; what a fill writes down a column is one run."""
-    column = top = bottom = 0
-    content: Content | None = None
-    look = PLAIN
-    for cell, (own, own_look) in cells.items():
-        # Compared as objects first: a fill hands the same ones to all its landings.
-        if (
-            cell[1] == bottom + 1
-            and cell[0] == column
-            and own is content
-            and (own_look is look or own_look == look)
-        ):
-            bottom += 1
-            continue
-        if top:
-            yield _run(column, top, bottom, content, look, number_of)
-        column, top = cell
-        bottom, content, look = top, own, own_look
-    if top:
-        yield _run(column, top, bottom, content, look, number_of)
-
-
-def _run(
-    column: int, top: int, bottom: int, content: Content | None, look: Look, number_of: NumberOf
-) -> Run:
-    encoded = stored(content, Cell(column, top), number_of)
-    return Run(column, top, bottom, look_text(look), encoded)
+def stored_run(run: Run, number_of: NumberOf) -> Stored:
+    """What the cells of a run hold, in the form of the columns of a stored run."""
+    return stored(run.content, Cell(run.column, run.top), number_of)
 
 
 def edits_text(edits: Sequence[Edit], number_of: NumberOf) -> str:
@@ -147,24 +102,23 @@ def _edit(edit: Edit, number_of: NumberOf) -> dict[str, Any]:
         said["widths"] = list(edit.widths.items())
     if isinstance(edit, SetCells | AddSheet):
         said["cells"] = [
-            [run.column, run.top, run.bottom, run.look, *run.content]
-            for run in runs(edit.cells, number_of)
+            [run.column, run.top, run.bottom, look_text(run.look), *stored_run(run, number_of)]
+            for run in edit.runs
         ]
     return said
 
 
 def _edit_of(said: dict[str, Any], shape_of: ShapeOf) -> Edit:
-    cells: Cells = {}
-    for column, top, bottom, look, *content in said.get("cells", ()):
-        holds = (content_of(Stored(*content), shape_of), look_of(look))
-        for row in range(top, bottom + 1):
-            cells[Cell(column, row)] = holds
+    runs = tuple(
+        Run(column, top, bottom, content_of(Stored(*content), shape_of), look_of(look))
+        for column, top, bottom, look, *content in said.get("cells", ())
+    )
     match said["edit"]:
         case "SetCells":
-            return SetCells(said["sheet"], cells)
+            return SetCells(said["sheet"], runs)
         case "AddSheet":
             widths = dict(said["widths"])
-            return AddSheet(said["sheet"], said["name"], said["position"], cells, widths)
+            return AddSheet(said["sheet"], said["name"], said["position"], runs, widths)
         case "RemoveSheet":
             return RemoveSheet(said["sheet"])
         case _:

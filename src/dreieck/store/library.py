@@ -17,7 +17,7 @@ from dreieck.core.exceptions import DreieckError
 from dreieck.core.look import PLAIN, Look
 from dreieck.store.database import Database
 from dreieck.store.open_workbook import OpenWorkbook
-from dreieck.store.tables import CellRow, ChangeRow, SheetRow, WorkbookRow
+from dreieck.store.tables import ChangeRow, RunRow, SheetRow, WorkbookRow
 
 MAX_NAME = 80
 """How many characters the name of a workbook can have."""
@@ -124,8 +124,9 @@ class Library:
             if row is None:
                 raise KeyError(id)
             owned = select(SheetRow.id).where(SheetRow.workbook_id == id)
-            cells = select(func.count()).where(
-                col(CellRow.sheet_id).in_(owned), col(CellRow.kind) != 0
+            each = col(RunRow.bottom) - col(RunRow.top) + 1
+            cells = select(func.coalesce(func.sum(each), 0)).where(
+                col(RunRow.sheet_id).in_(owned), col(RunRow.kind) != 0
             )
             changes = select(func.count()).where(ChangeRow.workbook_id == id)
             sheets = select(func.count()).where(SheetRow.workbook_id == id)
@@ -175,4 +176,4 @@ def _first_edit(opened: OpenWorkbook, sheet_id: int, sheet: NewSheet) -> SetCell
         look = sheet.looks.get(address, PLAIN)
         made_of = entered(opened.workbook, cell, sheet.entries.get(address, ""), look)
         cells[cell] = (made_of.content, made_of.look)
-    return SetCells(sheet_id, cells)
+    return SetCells.of(sheet_id, cells)

@@ -162,7 +162,16 @@ class OpenWorkbook:
             self._history = history
             self._shapes.written()
         finally:
+            self._tell_calculation(edits)
+
+    def _tell_calculation(self, edits: list[Edit]) -> None:
+        if not all(isinstance(edit, SetCells) for edit in edits):
             self.calculation.forget()
+            return
+        for edit in edits:
+            if isinstance(edit, SetCells):
+                sheet = self.workbook.sheet_by_id(edit.sheet_id)
+                self.calculation.changed(sheet, edit.areas())
 
     def new_sheet_id(self) -> int:
         """A number for a new sheet; none is given twice, not even after a sheet was deleted."""

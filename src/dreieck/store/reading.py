@@ -3,16 +3,19 @@
 from __future__ import annotations
 
 import json
-from functools import cache
+from itertools import groupby
+from operator import itemgetter
+from typing import Any
 
+import numpy as np
 from sqlmodel import Session, col, select
 
-from dreieck.core.address import Cell
+from dreieck.core.cells import Cells, Kind, Pool, encoded
 from dreieck.core.sheet import Sheet
 from dreieck.core.workbook import Workbook
 from dreieck.store.encoding import Stored, content_of, look_of
 from dreieck.store.shapes import Shapes
-from dreieck.store.tables import CellRow, SheetRow, WorkbookRow
+from dreieck.store.tables import SheetRow, WorkbookRow
 
 
 def read_workbook(session: Session, row: WorkbookRow, shapes: Shapes) -> Workbook:
@@ -26,22 +29,39 @@ def read_workbook(session: Session, row: WorkbookRow, shapes: Shapes) -> Workboo
     return workbook
 
 
+_RUNS = """SELECT "column", top, bottom, kind, number, text, shape, look FROM run
+    WHERE sheet_id = ? ORDER BY "column", top"""
+
+
 def _read_sheet(session: Session, row: SheetRow, shapes: Shapes) -> Sheet:
     assert row.id is not None
     sheet = Sheet(row.id, row.name)
     sheet.widths = {int(column): width for column, width in json.loads(row.widths).items()}
-    look = cache(look_of)
-    cells = select(  # type: ignore[call-overload]  # overloads end at four columns
-        CellRow.column,
-        CellRow.row,
-        CellRow.look,
-        CellRow.kind,
-        CellRow.number,
-        CellRow.text,
-        CellRow.shape,
-    ).where(CellRow.sheet_id == row.id)
-    for column, line, look_text, *content in session.exec(cells):
-        sheet.put(
-            Cell(column, line), content_of(Stored(*content), shapes.shape_of), look(look_text)
-        )
+    rows = session.connection().exec_driver_sql(_RUNS, (row.id,)).fetchall()
+    for column, runs in groupby(rows, key=itemgetter(0)):
+        _read_column(sheet, column, list(runs), shapes)
     return sheet
+
+
+def _read_column(sheet: Sheet, column: int, runs: list[Any], shapes: Shapes) -> None:
+    """Put all runs of a column into a sheet, those that touch each other at once."""
+    _, tops, bottoms, kinds, numbers, texts, numbered, looks = zip(*runs, strict=True)
+    pool = Pool()
+    payload = np.array([number or 0.0 for number in numbers], np.float64)
+    for index in np.flatnonzero(np.isin(kinds, (Kind.TEXT, Kind.UNREADABLE, Kind.FORMULA))):
+        said = Stored(kinds[index], None, texts[index], numbered[index])
+        payload[index] = encoded(content_of(said, shapes.shape_of), pool)[1]
+    first, last = np.array(tops), np.array(bottoms)
+    lengths = last - first + 1
+    all_kinds, all_payload = (
+        np.repeat(np.array(kinds, np.uint8), lengths),
+        np.repeat(payload, lengths),
+    )
+    cuts = np.flatnonzero(first[1:] != last[:-1] + 1) + 1
+    begins = np.concatenate(([0], np.cumsum(lengths)))
+    for start, end in zip([0, *cuts.tolist()], [*cuts.tolist(), len(tops)], strict=True):
+        rows = slice(int(begins[start]), int(begins[end]))
+        sheet.put_cells(column, tops[start], Cells(all_kinds[rows], all_payload[rows], pool))
+    for top, bottom, look in zip(tops, bottoms, looks, strict=True):
+        if look is not None:
+            sheet.dress(column, top, bottom, look_of(look))

@@ -49,16 +49,17 @@ class ShapeRow(SQLModel, table=True):
     row: int
 
 
-class CellRow(SQLModel, table=True):
-    """A cell that holds something or has a look.
+class RunRow(SQLModel, table=True):
+    """Cells below each other that hold the same and look the same; no two runs overlap.
 
-    ``kind`` is one of ``encoding.Kind``, ``shape`` the number of a shape of the workbook.
+    ``kind`` is a ``Kind`` of the core, ``shape`` the number of a shape of the workbook.
     """
 
-    __tablename__ = "cell"
+    __tablename__ = "run"
     sheet_id: int = Field(foreign_key="sheet.id", primary_key=True, ondelete="CASCADE")
     column: int = Field(primary_key=True)
-    row: int = Field(primary_key=True)
+    top: int = Field(primary_key=True)
+    bottom: int
     kind: int
     number: float | None = None
     text: str | None = None

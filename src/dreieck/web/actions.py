@@ -32,7 +32,7 @@ def enter(hands: Hands) -> str:
     cell = hands.writing_cell
     entry, content, look = entered(hands.opened.workbook, cell, wish.text, sheet.look(cell))
     if (sheet.content(cell), sheet.look(cell)) != (content, look):
-        edit = SetCells(sheet.id, {cell: (content, look)})
+        edit = SetCells.of(sheet.id, {cell: (content, look)})
         hands.change(f"entry in {cell.text}", edit)
     wish.stop_writing()
     if sheet.id != wish.sheet:
@@ -57,7 +57,7 @@ def clear(hands: Hands) -> str:
     if len(cells) > MAX_FILL:
         raise DreieckError(f"At most {MAX_FILL:,} cells can be cleared at once.")
     if cells:
-        edit = SetCells(sheet.id, {cell: (None, sheet.look(cell)) for cell in cells})
+        edit = SetCells.of(sheet.id, {cell: (None, sheet.look(cell)) for cell in cells})
         hands.change(f"clearing of {area.text}", edit)
     return ""
 
@@ -136,7 +136,7 @@ def lock(hands: Hands) -> str:
     block, here = situation.block, situation.here
     if block and block.size == 1:
         entry = hands.opened.workbook.read_entry(changed.text, at)
-        edit = SetCells(hands.home.id, {at: (entry.content, situation.home.look(at))})
+        edit = SetCells.of(hands.home.id, {at: (entry.content, situation.home.look(at))})
         hands.change(f"locks of {at.text}", edit)
         return ""
     wish.flipped = wish.flipped or not situation.writing

@@ -174,7 +174,7 @@ def _end(situation: Situation, reference: Reference, at: Cell, label: str) -> En
     if area.size == 1:
         shown = "a landing" if is_landing else situation.shown_value(area.first, sheet)
     elif situation.workbook.has_sheet(sheet):
-        filled = sum(1 for _ in situation.calculation.grid.filled(sheet, area))
+        filled = situation.calculation.workbook.sheet(sheet).count(area)
         shown = f"{filled:,} filled"
     else:
         shown = "no such sheet"

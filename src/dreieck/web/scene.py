@@ -186,14 +186,13 @@ def _cells(situation: Situation, view: Area, columns: list[ColumnShown]) -> list
     sheet = situation.sheet
     cells = [
         _cell(situation, cell, content, widths[cell.column])
-        for cell, content in situation.calculation.grid.filled(sheet.name, view)
+        for cell, content in situation.calculation.workbook.sheet(sheet.name).filled(view)
     ]
     empty_inputs = [
         CellShown(column=cell.column, row=cell.row, shown="", typed="", kind=look.role)
-        for cell, look in sheet.looks.items()
+        for cell, look in sheet.looked(view)
         if look.role == "input"
-        and view.holds(cell)
-        and situation.calculation.grid.content(sheet.name, cell) is None
+        and situation.calculation.workbook.content(sheet.name, cell) is None
     ]
     return cells + empty_inputs
 

@@ -71,7 +71,14 @@ class Situation:
     @cached_property
     def calculation(self) -> Calculation:
         """The values as they are, or as they would be with what is written or rehearsed."""
-        return Calculation(self.fill.grid()) if self.fill else self.opened.calculation
+        return self._rehearsed() if self.fill else self.opened.calculation
+
+    def _rehearsed(self) -> Calculation:
+        assert self.fill is not None
+        calculation = self.opened.calculation.fork(self.fill.rehearsed())
+        sheet = calculation.workbook.sheet_by_id(self.fill.sheet_id)
+        calculation.changed(sheet, self.fill.edit().areas())
+        return calculation
 
     @cached_property
     def block(self) -> Block | None:
@@ -114,7 +121,7 @@ class Situation:
 
     def content_at(self, cell: Cell) -> Content | None:
         """What a cell of the sheet in question holds, or would hold."""
-        return self.calculation.grid.content(self.home.name, cell)
+        return self.calculation.workbook.content(self.home.name, cell)
 
     @cached_property
     def desk_cell(self) -> Cell:
@@ -158,7 +165,7 @@ class Situation:
         name = sheet or self.home.name
         if not self.workbook.has_sheet(name):
             return "no such sheet"
-        content = self.calculation.grid.content(name, cell)
+        content = self.calculation.workbook.content(name, cell)
         look = look_of(content, self.workbook.sheet(name).look(cell))
         if isinstance(content, Unreadable):
             return "unreadable"

@@ -2,7 +2,7 @@
 
 from dreieck.core.calculate.appearance import look_of
 from dreieck.core.calculate.blocks import Block, block_at
-from dreieck.core.calculate.calculation import Calculation, Grid
+from dreieck.core.calculate.calculation import Calculation
 from dreieck.core.calculate.readers import Readers, readers
 
-__all__ = ["Block", "Calculation", "Grid", "Readers", "block_at", "look_of", "readers"]
+__all__ = ["Block", "Calculation", "Readers", "block_at", "look_of", "readers"]

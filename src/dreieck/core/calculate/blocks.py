@@ -2,13 +2,15 @@
 
 from __future__ import annotations
 
-from collections.abc import Iterator
 from dataclasses import dataclass
 from functools import cached_property, reduce
-from itertools import groupby
 from weakref import WeakKeyDictionary
 
-from dreieck.core.address import EVERYWHERE, Area, Cell
+import numpy as np
+
+from dreieck.core.address import Area, Cell
+from dreieck.core.cells import Kind
+from dreieck.core.column import Column
 from dreieck.core.formula import Shape
 from dreieck.core.sheet import Sheet
 
@@ -86,14 +88,17 @@ class Patch:
     area: Area
 
 
-_PATCHES: WeakKeyDictionary[Sheet, tuple[int, tuple[Patch, ...]]] = WeakKeyDictionary()
+_Run = tuple[int, int, Shape]
+_PATCHES: WeakKeyDictionary[Sheet, tuple[object, tuple[Patch, ...]]] = WeakKeyDictionary()
+_RUNS: WeakKeyDictionary[Column, tuple[int, list[_Run]]] = WeakKeyDictionary()
 
 
 def patches(sheet: Sheet) -> tuple[Patch, ...]:
     """All formulas of a sheet, as rectangles of one shape each."""
+    state = tuple((n, id(c), c.formula_version) for n, c in sorted(sheet.columns.items()))
     known = _PATCHES.get(sheet)
-    if known is None or known[0] != sheet.version:
-        known = _PATCHES[sheet] = (sheet.version, tuple(_patches(sheet)))
+    if known is None or known[0] != state:
+        known = _PATCHES[sheet] = (state, tuple(_patches(sheet)))
     return known[1]
 
 
@@ -101,28 +106,42 @@ def _patches(sheet: Sheet) -> list[Patch]:
     """Runs down the columns, joined where the next column has the same run."""
     done: list[Patch] = []
     growing: dict[tuple[int, int], Patch] = {}
-    for column, runs in _runs(sheet):
+    for number, column in sorted(sheet.columns.items()):
         still: dict[tuple[int, int], Patch] = {}
-        for top, bottom, shape in runs:
+        for top, bottom, shape in _runs(column):
             before = growing.pop((top, bottom), None)
-            if before and before.shape is shape and before.area.right == column - 1:
-                area = Area(before.area.left, top, column, bottom)
+            if before and before.shape is shape and before.area.right == number - 1:
+                area = Area(before.area.left, top, number, bottom)
             else:
                 if before:
                     done.append(before)
-                area = Area(column, top, column, bottom)
+                area = Area(number, top, number, bottom)
             still[top, bottom] = Patch(shape, area)
         done.extend(growing.values())
         growing = still
     return done + list(growing.values())
 
 
-def _runs(sheet: Sheet) -> Iterator[tuple[int, list[tuple[int, int, Shape]]]]:
-    for column, cells in groupby(sheet.formulas(EVERYWHERE), key=lambda each: each[0].column):
-        runs: list[tuple[int, int, Shape]] = []
-        for cell, shape in cells:
-            if runs and runs[-1][1] == cell.row - 1 and runs[-1][2] is shape:
-                runs[-1] = (runs[-1][0], cell.row, shape)
-            else:
-                runs.append((cell.row, cell.row, shape))
-        yield column, runs
+def _runs(column: Column) -> list[_Run]:
+    """The rows of a column that hold one shape each, from top to bottom."""
+    known = _RUNS.get(column)
+    if known is None or known[0] != column.formula_version:
+        known = _RUNS[column] = (column.formula_version, _found_runs(column))
+    return known[1]
+
+
+def _found_runs(column: Column) -> list[_Run]:
+    extent = column.extent()
+    if extent is None:
+        return []
+    cells = column.cells(*extent)
+    shapes = np.where(cells.kinds == Kind.FORMULA, cells.payload, -1.0)
+    starts = np.concatenate(([0], np.flatnonzero(shapes[1:] != shapes[:-1]) + 1))
+    ends = np.concatenate((starts[1:], [len(cells)])) - 1
+    held = shapes[starts] >= 0
+    return [
+        (extent[0] + start, extent[0] + end, cells.pool.objects[int(number)])
+        for start, end, number in zip(
+            starts[held].tolist(), ends[held].tolist(), shapes[starts][held].tolist(), strict=True
+        )
+    ]

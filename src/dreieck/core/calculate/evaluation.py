@@ -5,12 +5,14 @@ Operators and their conversions follow OpenFormula (OpenDocument part 4), 6.4.
 
 from __future__ import annotations
 
-from collections.abc import Callable
+from collections.abc import Callable, Sequence
+from dataclasses import replace
+from typing import Any
 
 from dreieck.core.address import Area
 from dreieck.core.calculate.arguments import Operand, bound
-from dreieck.core.formula import tree
-from dreieck.core.functions import Failure, find
+from dreieck.core.formula import Shape, tree
+from dreieck.core.functions import Failure, Function, find
 from dreieck.core.ranges import Array, Range, Reader, read_address
 from dreieck.core.reference import CellReference, RangeReference
 from dreieck.core.values import (
@@ -30,10 +32,18 @@ from dreieck.core.values import (
 )
 
 
-def evaluate(node: tree.Node, place: Place, reader: Reader) -> Value:
-    """The value of a formula that stands at ``place``; an empty result is 0."""
-    value = Evaluation(place, reader).value(node)
-    return 0.0 if value is None else value
+def result_at(shape: Shape, place: Place, reader: Reader) -> Value:
+    """The result of a formula that stands at ``place``; an empty one is 0."""
+    return finished(Evaluation(place, reader).value(shape.tree), place)
+
+
+def finished(value: Value, place: Place) -> Value:
+    """A value as the result of a formula; an error that began here says so."""
+    if value is None:
+        return 0.0
+    if isinstance(value, Error) and value.origin is None:
+        return replace(value, origin=place)
+    return value
 
 
 class Evaluation:
@@ -62,13 +72,13 @@ class Evaluation:
             case tree.Group():
                 return self.operand(node.inner)
             case tree.Binary():
-                return _binary(node.operator, self.value(node.left), self.value(node.right))
+                return binary(node.operator, self.value(node.left), self.value(node.right))
             case tree.Call():
                 return self.call(node)
             case tree.Prefix():
-                return _signed(node.sign, self.value(node.operand))
+                return signed(node.sign, self.value(node.operand))
             case tree.Percent():
-                return _percent(self.value(node.operand))
+                return percent(self.value(node.operand))
             case tree.Missing():
                 return None
             case tree.Name():
@@ -103,12 +113,7 @@ class Evaluation:
         function = find(node.function)
         if function is None:
             return Error(NAME, f"There is no function {node.function}.")
-        try:
-            return _checked(function.compute(*bound(function, node.arguments, self)))
-        except Failure as failure:
-            return Error(failure.code, failure.why, failure.origin)
-        except (OverflowError, ZeroDivisionError, ValueError):
-            return Error(NUM, f"{node.function} leads to a number that is too large or undefined.")
+        return called(function, lambda: bound(function, node.arguments, self))
 
     def array(self, node: tree.Node) -> Operand:
         """A node in which operators work on ranges cell by cell."""
@@ -117,11 +122,11 @@ class Evaluation:
                 return self.array(node.inner)
             case tree.Binary():
                 left, right = self.array(node.left), self.array(node.right)
-                return _each(lambda one, two: _binary(node.operator, one, two), left, right)
+                return _each(lambda one, two: binary(node.operator, one, two), left, right)
             case tree.Prefix():
-                return _each(lambda one, _: _signed(node.sign, one), self.array(node.operand), 0.0)
+                return _each(lambda one, _: signed(node.sign, one), self.array(node.operand), 0.0)
             case tree.Percent():
-                return _each(lambda one, _: _percent(one), self.array(node.operand), 0.0)
+                return _each(lambda one, _: percent(one), self.array(node.operand), 0.0)
             case _:
                 return self.operand(node)
 
@@ -132,6 +137,17 @@ class Evaluation:
     def here(self) -> Range:
         """The cell of the formula itself."""
         return Range(self.reader, self.place.sheet, Area.of(self.place.cell))
+
+
+def called(function: Function, arguments: Callable[[], Sequence[Any]]) -> Operand:
+    """The result of a function, or the error that it leads to."""
+    try:
+        result: Operand = function.compute(*arguments())
+    except Failure as failure:
+        return Error(failure.code, failure.why, failure.origin)
+    except (OverflowError, ZeroDivisionError, ValueError):
+        return Error(NUM, f"{function.name} leads to a number that is too large or undefined.")
+    return from_number(result) if isinstance(result, float) else result
 
 
 _MAX_ARRAY = 1_000_000
@@ -145,7 +161,7 @@ _COMPARISONS = {
 }
 
 
-def _binary(operator: str, left: Value, right: Value) -> Value:
+def binary(operator: str, left: Value, right: Value) -> Value:
     """Two values and an operator; the first error of the two passes through."""
     if operator == "&":
         return _joined(left, right)
@@ -161,7 +177,7 @@ def _binary(operator: str, left: Value, right: Value) -> Value:
     return _arithmetic(operator, one, two)
 
 
-def _signed(sign: str, value: Value) -> Value:
+def signed(sign: str, value: Value) -> Value:
     """A value with a sign in front; a plus changes nothing (OpenFormula 6.4.14)."""
     if sign == "+":
         return value
@@ -171,7 +187,8 @@ def _signed(sign: str, value: Value) -> Value:
     return -number
 
 
-def _percent(value: Value) -> Value:
+def percent(value: Value) -> Value:
+    """A value with a percent sign behind it."""
     number = to_number(value)
     return number if isinstance(number, Error) else number / 100
 
@@ -234,7 +251,3 @@ def _joined(left: Value, right: Value) -> Value:
         return one
     two = to_text(right)
     return two if isinstance(two, Error) else one + two
-
-
-def _checked(result: Operand) -> Operand:
-    return from_number(result) if isinstance(result, float) else result

@@ -1,7 +1,6 @@
 """Who reads a cell: directly, and over other cells.
 
-The question is answered by blocks, not by cells. For one reference, the formula cells that
-read a given area form a rectangle again, worked out axis by axis.
+The question is answered by blocks, not by cells.
 """
 
 from __future__ import annotations
@@ -10,10 +9,9 @@ from collections.abc import Iterable
 from dataclasses import dataclass
 from itertools import pairwise
 
-from dreieck.core.address import MAX_COLUMN, MAX_ROW, Area
+from dreieck.core.address import Area
 from dreieck.core.calculate.blocks import Patch, patches
-from dreieck.core.calculate.calculation import read_references
-from dreieck.core.reference import Part, Reference
+from dreieck.core.calculate.reads import read_references, where_reads
 from dreieck.core.values import Place
 from dreieck.core.workbook import Workbook
 
@@ -65,37 +63,6 @@ def _reading(known: list[tuple[str, Patch]], sheet: str, area: Area) -> list[tup
             if shared:
                 found[name, shared] = None
     return list(found)
-
-
-def where_reads(reference: Reference, area: Area) -> Area | None:
-    """The cells in which a formula with this reference reads some of an area."""
-    columns, rows = reference.parts()
-    across = _bases(columns, area.left, area.right, MAX_COLUMN)
-    down = _bases(rows, area.top, area.bottom, MAX_ROW)
-    if across is None or down is None:
-        return None
-    return Area(across[0], down[0], across[1], down[1])
-
-
-def _bases(parts: tuple[Part, ...], low: int, high: int, limit: int) -> tuple[int, int] | None:
-    """The columns or rows of formulas whose span on this axis meets ``low`` to ``high``."""
-    first, last = 1, limit
-    if parts:
-        ends = [part.at for part in parts]
-        if all(part.locked for part in parts):
-            if max(ends) < low or min(ends) > high:
-                return None
-        elif not any(part.locked for part in parts):
-            first, last = low - max(ends), high - min(ends)
-        else:
-            fixed = next(part.at for part in parts if part.locked)
-            moving = next(part.at for part in parts if not part.locked)
-            if fixed < low:
-                first = low - moving
-            elif fixed > high:
-                last = high - moving
-    first, last = max(first, 1), min(last, limit)
-    return (first, last) if first <= last else None
 
 
 def _count(areas: Iterable[tuple[str, Area]]) -> int:

@@ -5,6 +5,9 @@ from __future__ import annotations
 import math
 from collections.abc import Iterator
 
+import numpy as np
+from numpy.typing import NDArray
+
 from dreieck.core.functions.criteria import Criterion, criterion
 from dreieck.core.functions.registry import (
     Failure,
@@ -14,6 +17,7 @@ from dreieck.core.functions.registry import (
     optional,
     repeated,
 )
+from dreieck.core.index import NOWHERE, Positions
 from dreieck.core.ranges import Range
 from dreieck.core.values import DIV0, VALUE, Error, Value
 
@@ -74,12 +78,9 @@ def _averageif(cells: Range, wanted: Value, averaged: Range | None = None) -> fl
 )
 def _countifs(*later: object) -> float:
     pairs = _pairs(later)
-    first = pairs[0][0]
-    filled = {place for cells, _ in pairs for place in _places(cells)}
-    fits = sum(all(fit(cells.at(*place)) for cells, fit in pairs) for place in filled)
-    if all(fit(None) for _, fit in pairs):
-        fits += first.area.size - len(filled)
-    return float(fits)
+    fitting, others = _places(pairs)
+    size = pairs[0][0].area.size
+    return float(size - len(others) if fitting is None else len(fitting))
 
 
 @function(
@@ -109,19 +110,8 @@ def _averageifs(averaged: Range, *later: object) -> float:
 
 
 def _count(cells: Range, fits: Criterion) -> int:
-    index = cells.index() if fits.key is not None else None
-    if index:
-        return len(index.places(fits.key))
-    filled = fitting = 0
-    for value in cells.filled():
-        filled += 1
-        fitting += fits(value)
-    return fitting + (cells.area.size - filled if fits(None) else 0)
-
-
-def _places(cells: Range) -> Iterator[tuple[int, int]]:
-    for column, row, _ in cells.placed():
-        yield column, row
+    fitting, others = _places([(cells, fits)])
+    return cells.area.size - len(others) if fitting is None else len(fitting)
 
 
 def _fitting(
@@ -136,25 +126,44 @@ def _fitting(
         values = summed.part(0, 0, cells.width, cells.height)
     except IndexError:
         raise Failure(VALUE, "The cells that count would leave the sheet.") from None
-    for value in _values_where(values, pairs):
+    fitting, others = _places(pairs)
+    if fitting is None:
+        held = [column * values.height + row for column, row, _ in values.placed()]
+        fitting = np.setdiff1d(np.array(held, np.intp), others)
+    for value in values.taken(fitting):
         if isinstance(value, Error):
             raise Failure(value.code, value.why, value.origin)
         if isinstance(value, float):
             yield value
 
 
-def _values_where(values: Range, pairs: list[tuple[Range, Criterion]]) -> Iterator[Value]:
-    """The values at the places where all criteria fit; by the index of the first if it can be."""
-    looked, first = pairs[0]
-    index = looked.index() if first.key is not None else None
+def _places(pairs: list[tuple[Range, Criterion]]) -> tuple[Positions | None, Positions]:
+    """Where all criteria fit; or None, and where they do not, if empty cells fit all of them."""
+    fitting: Positions | None = None
+    others = NOWHERE
+    for cells, fits in pairs:
+        if fits(None):
+            filled, fit = _tried(cells, fits)
+            others = np.union1d(others, filled[~fit])
+        else:
+            found = _fitting_filled(cells, fits)
+            fitting = found if fitting is None else np.intersect1d(fitting, found)
+    return (None if fitting is None else np.setdiff1d(fitting, others)), others
+
+
+def _fitting_filled(cells: Range, fits: Criterion) -> Positions:
+    index = cells.index() if fits.key is not None or fits.beyond else None
     if index:
-        for place in index.places(first.key):
-            if all(fits(other.at(*place)) for other, fits in pairs[1:]):
-                yield values.at(*place)
-        return
-    for column, row, value in values.placed():
-        if all(fits(other.at(column, row)) for other, fits in pairs):
-            yield value
+        return index.beyond(*fits.beyond) if fits.beyond else index.places(fits.key)
+    filled, fit = _tried(cells, fits)
+    return filled[fit]
+
+
+def _tried(cells: Range, fits: Criterion) -> tuple[Positions, NDArray[np.bool_]]:
+    """The places that are filled, and which of them fit."""
+    places = [(column * cells.height + row, fits(value)) for column, row, value in cells.placed()]
+    held = np.array(places, np.intp).reshape(-1, 2)
+    return held[:, 0], held[:, 1].astype(bool)
 
 
 def _mean(values: Iterator[float]) -> float:

@@ -17,10 +17,15 @@ from dreieck.core.values import Error, Value, compared
 
 @dataclass(frozen=True, slots=True)
 class Criterion:
-    """Tells whether a value fits; ``key`` is the one that fits where only one does."""
+    """Tells whether a value fits.
+
+    ``key`` is the one that fits where only one does, ``beyond`` an operator and a limit where
+    numbers on one side of it do.
+    """
 
     fits: Callable[[Value], bool]
     key: Hashable = None
+    beyond: tuple[str, float] | None = None
 
     def __call__(self, value: Value) -> bool:
         """Whether a value fits."""
@@ -83,7 +88,10 @@ def _equal(text: str) -> Criterion:
 
 def _ordered(operator: str, meant: Value) -> Criterion:
     fits = {"<": (-1,), ">": (1,), "<=": (-1, 0), ">=": (0, 1)}[operator]
-    return Criterion(lambda value: _alike(value, meant) and compared(value, meant) in fits)
+    return Criterion(
+        lambda value: _alike(value, meant) and compared(value, meant) in fits,
+        beyond=(operator, meant) if isinstance(meant, float) else None,
+    )
 
 
 def _same(value: Value, wanted: Value) -> bool:

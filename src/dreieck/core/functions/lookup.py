@@ -243,8 +243,8 @@ def _exact(sought: Value, line: Range) -> int:
     index = None if wanted else line.index()
     if index:
         places = index.places(key_of(sought))
-        if places:
-            return max(places[0])
+        if len(places):
+            return int(places[0])
     for place, value in () if index else _along(line):
         if wanted and isinstance(value, str):
             if wanted.fullmatch(value.casefold()):

@@ -1,0 +1,121 @@
+"""Rings of pieces that only go one way: a chain down a column, a balance brought forward.
+
+In such a ring every cell reads only lines (rows or columns) before its own, or cells of its own
+line that come first. So the lines are worked out one after the other.
+"""
+
+from __future__ import annotations
+
+from graphlib import CycleError, TopologicalSorter
+from typing import NamedTuple, Protocol
+
+from dreieck.core.address import Area
+from dreieck.core.calculate.evaluation import result_at
+from dreieck.core.calculate.pieces import Knows, Piece
+from dreieck.core.calculate.reads import reach
+from dreieck.core.calculate.recurrence import run_recurrence
+from dreieck.core.cells import Kind
+from dreieck.core.ranges import Reader
+from dreieck.core.reference import Part, Reference
+from dreieck.core.values import Place
+
+
+class _Values(Knows, Reader, Protocol):
+    """Who knows the values so far, and reads them."""
+
+
+class _Direction(NamedTuple):
+    """Along rows or columns, onward or back."""
+
+    down: bool
+    sign: int
+
+
+_DIRECTIONS = (
+    _Direction(True, 1),
+    _Direction(False, 1),
+    _Direction(True, -1),
+    _Direction(False, -1),
+)
+
+
+def run_in_direction(ring: list[Piece], values: _Values) -> bool:
+    """Work a ring out line by line, if there is a direction in which that can be done.
+
+    Where there is none, nothing is worked out and the answer is False.
+    """
+    for direction in _DIRECTIONS:
+        ranked = _ranked(ring, values, direction)
+        if ranked:
+            if len(ring) == 1 and direction == _DIRECTIONS[0] and ring[0].area.width == 1:
+                run_recurrence(ring[0], values)
+            _run(ranked, values, direction)
+            return True
+    return False
+
+
+def _run(ranked: list[Piece], values: _Values, direction: _Direction) -> None:
+    ends = [_lines(piece.area, direction.down) for piece in ranked]
+    lines = range(min(end[0] for end in ends), max(end[1] for end in ends) + 1)
+    for line in lines if direction.sign > 0 else reversed(lines):
+        for piece, (first, last) in zip(ranked, ends, strict=True):
+            if first <= line <= last:
+                area = piece.area
+                across = (
+                    area._replace(top=line, bottom=line)
+                    if direction.down
+                    else area._replace(left=line, right=line)
+                )
+                results = values.results(piece.sheet)
+                for cell in across.cells():
+                    if results.column(cell.column).kind(cell.row) == Kind.PENDING:
+                        place = Place(piece.sheet, cell)
+                        results.put(cell, result_at(piece.shape, place, values))
+
+
+def _ranked(ring: list[Piece], values: _Values, direction: _Direction) -> list[Piece] | None:
+    """The pieces in the order in which a line of them is worked out; None where there is none."""
+    sorter: TopologicalSorter[Piece] = TopologicalSorter(dict.fromkeys(ring, ()))
+    for piece in ring:
+        for reference in values.references(piece.shape):
+            area = reach(reference, piece.area)
+            name = values.results(reference.sheet or piece.sheet).sheet.name if area else ""
+            for other in ring:
+                if not area or other.sheet != name or not area.common(other.area):
+                    continue
+                ahead = _ahead(reference, piece.area, other.area, direction)
+                if ahead > 0:
+                    return None
+                if ahead == 0 and other is piece:
+                    cross = _Direction(not direction.down, 1)
+                    if _ahead(reference, piece.area, other.area, cross) >= 0:
+                        return None
+                elif ahead == 0:
+                    sorter.add(piece, other)
+    try:
+        return list(sorter.static_order())
+    except CycleError:
+        return None
+
+
+def _ahead(reference: Reference, area: Area, other: Area, direction: _Direction) -> int:
+    """How far ahead of its own line a formula of an area may read in another one.
+
+    Below 0: only lines before its own. It is largest on the first line of the area.
+    """
+    columns, rows = reference.parts()
+    first, last = _lines(area, direction.down)
+    ends = _lines(other, direction.down)
+    line, limit = (first, ends[1]) if direction.sign > 0 else (last, ends[0])
+    reads = _farthest(rows if direction.down else columns, line, direction.sign, limit)
+    return (reads - line) * direction.sign
+
+
+def _farthest(parts: tuple[Part, ...], line: int, sign: int, limit: int) -> int:
+    """The farthest line that is read, at most the limit."""
+    lines = [part.coordinate(line) * sign for part in parts] or [limit * sign]
+    return min(max(lines), limit * sign) * sign
+
+
+def _lines(area: Area, down: bool) -> tuple[int, int]:
+    return (area.top, area.bottom) if down else (area.left, area.right)

@@ -1,0 +1,103 @@
+"""Pieces: the parts of blocks that wait to be worked out, and which of them read which."""
+
+from __future__ import annotations
+
+from collections.abc import Iterator
+from typing import NamedTuple, Protocol
+
+import numpy as np
+
+from dreieck.core.address import Area, Cell
+from dreieck.core.calculate.blocks import Patch, patches
+from dreieck.core.calculate.reads import reach
+from dreieck.core.calculate.results import Results
+from dreieck.core.cells import Kind
+from dreieck.core.formula import Shape
+from dreieck.core.reference import Reference
+
+_ROWS = 65_536
+"""How many rows are worked out at once; arrays of that size stay in the processor's cache."""
+
+
+class Piece(NamedTuple):
+    """An area of formulas of one shape that wait to be worked out."""
+
+    sheet: str
+    area: Area
+    shape: Shape
+
+
+class Knows(Protocol):
+    """Who knows the values so far and what shapes read."""
+
+    def results(self, sheet: str) -> Results:
+        """The values of a sheet as far as they are known."""
+
+    def has_sheet(self, name: str) -> bool:
+        """Whether there is a sheet of this name."""
+
+    def references(self, shape: Shape) -> Iterator[Reference]:
+        """What a formula reads."""
+
+
+class Pieces:
+    """The pieces of a workbook, as they are when they are first asked for."""
+
+    def __init__(self, knows: Knows) -> None:
+        self.knows = knows
+        self._found: dict[tuple[str, int, int], Piece | None] = {}
+        self._patches: dict[
+            str, tuple[tuple[Patch, ...], np.ndarray[tuple[int, int], np.dtype[np.int64]]]
+        ] = {}
+
+    def within(self, sheet: str, area: Area) -> Iterator[Piece]:
+        """The pieces that lie in an area at least in part."""
+        name = self.knows.results(sheet).sheet.name
+        if name not in self._patches:
+            found = patches(self.knows.results(name).sheet)
+            bounds = np.array([patch.area for patch in found], np.int64).reshape(-1, 4)
+            self._patches[name] = (found, bounds)
+        found, bounds = self._patches[name]
+        left, top, right, bottom = bounds.T
+        meets = (left <= area.right) & (right >= area.left)
+        meets &= (top <= area.bottom) & (bottom >= area.top)
+        for index in np.flatnonzero(meets).tolist():
+            patch = found[index]
+            first = max(area.top - patch.area.top, 0) // _ROWS
+            last = (min(area.bottom, patch.area.bottom) - patch.area.top) // _ROWS
+            for number in range(first, last + 1):
+                piece = self._piece(name, index, number, patch)
+                if piece and piece.area.common(area):
+                    yield piece
+
+    def read_by(self, piece: Piece) -> Iterator[Piece]:
+        """The pieces that a piece reads."""
+        for reference in self.knows.references(piece.shape):
+            area = reach(reference, piece.area)
+            sheet = reference.sheet or piece.sheet
+            if area and self.knows.has_sheet(sheet):
+                yield from self.within(sheet, area)
+
+    def _piece(self, sheet: str, index: int, number: int, patch: Patch) -> Piece | None:
+        key = (sheet, index, number)
+        if key not in self._found:
+            left, top, right, bottom = patch.area
+            first = top + number * _ROWS
+            area = Area(left, first, right, min(first + _ROWS - 1, bottom))
+            pending = self.knows.results(sheet).pending(area)
+            self._found[key] = Piece(sheet, pending, patch.shape) if pending else None
+        return self._found[key]
+
+
+class SinglePieces(Pieces):
+    """The same, with a piece for each cell."""
+
+    def within(self, sheet: str, area: Area) -> Iterator[Piece]:
+        """The pieces that lie in an area."""
+        results = self.knows.results(sheet)
+        for number in results.sheet.columns_in(area):
+            column = results.column(number)
+            for row in column.rows(area.top, area.bottom, Kind.PENDING):
+                shape = results.sheet.content(Cell(number, row))
+                assert isinstance(shape, Shape)
+                yield Piece(results.sheet.name, Area(number, row, number, row), shape)

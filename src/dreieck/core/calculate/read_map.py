@@ -1,0 +1,129 @@
+"""Which formulas read which areas, and what a change touches."""
+
+from __future__ import annotations
+
+from collections.abc import Iterator, Sequence
+from typing import NamedTuple, Protocol
+
+import numpy as np
+
+from dreieck.core.address import Area
+from dreieck.core.calculate.blocks import Patch, patches
+from dreieck.core.calculate.reads import reach, where_reads
+from dreieck.core.formula import Shape
+from dreieck.core.reference import Reference
+from dreieck.core.workbook import Workbook
+
+_PIECEMEAL = 64
+"""So many changes are followed one by one; then whole columns and rectangles count as changed."""
+
+
+class Knows(Protocol):
+    """Who knows what shapes read, by names too."""
+
+    workbook: Workbook
+
+    def references(self, shape: Shape) -> Iterator[Reference]:
+        """What a formula reads."""
+
+    def reads_anywhere(self, shape: Shape) -> bool:
+        """Whether a formula may read more than that."""
+
+
+class Reading(NamedTuple):
+    """Cells of a patch that read some of an area."""
+
+    sheet: str
+    patch: Patch
+    area: Area
+
+
+class ReadMap:
+    """For every reference of every patch, the area that the patch reads by it."""
+
+    def __init__(self, knows: Knows) -> None:
+        workbook = knows.workbook
+        self._patches = [patches(sheet) for sheet in workbook.sheets]
+        self._entries: dict[str, list[tuple[str, Patch, Reference]]] = {}
+        self._areas: dict[str, np.ndarray[tuple[int, int], np.dtype[np.int64]]] = {}
+        self.anywhere: list[Reading] = []
+        areas: dict[str, list[Area]] = {}
+        for sheet, found in zip(workbook.sheets, self._patches, strict=True):
+            for patch in found:
+                if knows.reads_anywhere(patch.shape):
+                    self.anywhere.append(Reading(sheet.name, patch, patch.area))
+                for reference in dict.fromkeys(knows.references(patch.shape)):
+                    area = reach(reference, patch.area)
+                    if area:
+                        read = (reference.sheet or sheet.name).casefold()
+                        self._entries.setdefault(read, []).append((sheet.name, patch, reference))
+                        areas.setdefault(read, []).append(area)
+        for read, each in areas.items():
+            self._areas[read] = np.array(each, np.int64)
+
+    def is_of(self, workbook: Workbook) -> bool:
+        """Whether the formulas of a workbook are still those that the map tells of."""
+        now = [patches(sheet) for sheet in workbook.sheets]
+        return len(now) == len(self._patches) and all(map(lambda a, b: a is b, now, self._patches))
+
+    def reading(self, sheet: str, area: Area) -> Iterator[Reading]:
+        """The formulas that read some of an area."""
+        bounds = self._areas.get(sheet.casefold())
+        if bounds is None:
+            return
+        left, top, right, bottom = bounds.T
+        meets = (left <= area.right) & (right >= area.left)
+        meets &= (top <= area.bottom) & (bottom >= area.top)
+        entries = self._entries[sheet.casefold()]
+        for index in np.flatnonzero(meets).tolist():
+            name, patch, reference = entries[index]
+            where = where_reads(reference, area)
+            shared = where.common(patch.area) if where else None
+            if shared:
+                yield Reading(name, patch, shared)
+
+
+def touched_areas(
+    read_map: ReadMap, sheet: str, areas: Sequence[Area]
+) -> Iterator[tuple[str, Area]]:
+    """The formulas that have to be worked out again after a change of areas of a sheet."""
+    seen: dict[tuple[str, Patch], list[Area]] = {}
+    waiting = [(sheet, area) for area in _few(areas)]
+    for reading in read_map.anywhere:
+        yield reading.sheet, reading.area
+        seen[reading.sheet, reading.patch] = [reading.area]
+        waiting.append((reading.sheet, reading.area))
+    while waiting:
+        changed_on, changed = waiting.pop()
+        for name, patch, reads in read_map.reading(changed_on, changed):
+            known = seen.setdefault((name, patch), [])
+            if any(each.around(reads) == each for each in known):
+                continue
+            inside = name == changed_on and patch.area.around(changed) == patch.area
+            where = _onward(changed, reads, patch.area) if inside else reads
+            if len(known) >= _PIECEMEAL:
+                where = patch.area
+            known.append(where)
+            yield name, where
+            waiting.append((name, where))
+
+
+def _onward(changed: Area, where: Area, whole: Area) -> Area:
+    """Where a change inside a rectangle that reads itself goes on: to its end that way."""
+    return Area(
+        whole.left if where.left < changed.left else where.left,
+        whole.top if where.top < changed.top else where.top,
+        whole.right if where.right > changed.right else where.right,
+        whole.bottom if where.bottom > changed.bottom else where.bottom,
+    )
+
+
+def _few(areas: Sequence[Area]) -> Sequence[Area]:
+    """The same areas, or where there are many, the parts of the columns that they lie in."""
+    if len(areas) <= _PIECEMEAL:
+        return areas
+    columns: dict[tuple[int, int], Area] = {}
+    for area in areas:
+        key = (area.left, area.right)
+        columns[key] = columns[key].around(area) if key in columns else area
+    return list(columns.values())

@@ -1,0 +1,122 @@
+"""The values of one sheet: what its cells hold, and the results of those that hold formulas."""
+
+from __future__ import annotations
+
+import numpy as np
+
+from dreieck.core.address import Area, Cell
+from dreieck.core.cells import Cells, Kind
+from dreieck.core.column import Column
+from dreieck.core.sheet import Sheet
+from dreieck.core.values import NAME, Error, Place
+
+_NOTHING = Column()
+
+
+class Results:
+    """Values by column. Columns without formulas are those of the sheet itself."""
+
+    def __init__(self, sheet: Sheet) -> None:
+        self.sheet = sheet
+        self._worked_out: dict[int, Column] = {}
+        self._own: set[int] = set()
+        """The columns that may be written; others are lent by whom these were forked from."""
+        self._plain: dict[int, tuple[Column, int]] = {}
+
+    def fork(self, sheet: Sheet) -> Results:
+        """The same results for a copy of the sheet, that change on their own."""
+        other = Results(sheet)
+        other._worked_out = self._worked_out.copy()
+        return other
+
+    def column(self, number: int) -> Column:
+        """The values of a column; those that are not worked out are pending."""
+        column = self._worked_out.get(number)
+        if column is not None:
+            return column
+        held = self.sheet.columns.get(number)
+        if held is None:
+            return _NOTHING
+        if self._plain.get(number) != (held, held.formula_version):
+            extent = held.extent() or (1, 1)
+            cells = held.cells(*extent)
+            if np.isin(cells.kinds, (Kind.FORMULA, Kind.UNREADABLE)).any():
+                return self._begun(number, extent[0], cells)
+            self._plain[number] = (held, held.formula_version)
+        return held
+
+    def cells(self, number: int, top: int, bottom: int) -> Cells:
+        """The values of some rows of a column."""
+        return self.column(number).cells(top, bottom)
+
+    def write(self, number: int, top: int, cells: Cells) -> None:
+        """Put results of formulas below each other."""
+        self._owned(number).write(top, cells)
+
+    def put(self, cell: Cell, value: object) -> None:
+        """Put the result of one formula."""
+        self._owned(cell.column).put(cell.row, cell.row, value)
+
+    def pending(self, area: Area) -> Area | None:
+        """The smallest area that holds all in an area that is not worked out."""
+        found: Area | None = None
+        for number in range(area.left, area.right + 1):
+            kinds = self.cells(number, area.top, area.bottom).kinds
+            rows = np.flatnonzero(kinds == Kind.PENDING)
+            if len(rows):
+                top, bottom = area.top + int(rows[0]), area.top + int(rows[-1])
+                strip = Area(number, top, number, bottom)
+                found = found.around(strip) if found else strip
+        return found
+
+    def unsettle(self, area: Area) -> None:
+        """The formulas of an area have to be worked out again."""
+        for number in range(area.left, area.right + 1):
+            held = self.sheet.columns.get(number)
+            if held is None or number not in self._worked_out:
+                continue
+            formulas = held.cells(area.top, area.bottom).kinds == Kind.FORMULA
+            before = self.cells(number, area.top, area.bottom)
+            kinds = before.kinds.copy()
+            kinds[formulas] = Kind.PENDING
+            self.write(number, area.top, Cells(kinds, before.payload, before.pool))
+
+    def refresh(self, area: Area) -> None:
+        """The cells of an area hold something else now."""
+        for number in range(area.left, area.right + 1):
+            if number not in self._worked_out:
+                continue
+            held = self.sheet.columns.get(number)
+            if held is None:
+                del self._worked_out[number]
+                self._own.discard(number)
+            else:
+                cells = held.cells(area.top, area.bottom)
+                self.write(number, area.top, _pending(cells))
+                self._say_unreadable(number, area.top, cells)
+
+    def _owned(self, number: int) -> Column:
+        column = self.column(number)
+        if number not in self._own:
+            column = self._worked_out[number] = column.copy()
+            self._own.add(number)
+        return column
+
+    def _begun(self, number: int, top: int, cells: Cells) -> Column:
+        column = self._worked_out[number] = Column()
+        self._own.add(number)
+        column.write(top, _pending(cells))
+        self._say_unreadable(number, top, cells)
+        return column
+
+    def _say_unreadable(self, number: int, top: int, cells: Cells) -> None:
+        for index in np.flatnonzero(cells.kinds == Kind.UNREADABLE).tolist():
+            place = Place(self.sheet.name, Cell(number, top + index))
+            self.put(place.cell, Error(NAME, "The formula in this cell cannot be read.", place))
+
+
+def _pending(cells: Cells) -> Cells:
+    """Contents as values to begin with."""
+    formulas = np.isin(cells.kinds, (Kind.FORMULA, Kind.UNREADABLE))
+    kinds = np.where(formulas, np.uint8(Kind.PENDING), cells.kinds)
+    return Cells(kinds, np.where(formulas, 0.0, cells.payload), cells.pool)

@@ -1,0 +1,314 @@
+"""Working out one shape down a whole strip of a column at once.
+
+Plain numbers are worked out as arrays. Every cell that holds something else, or leads to
+something else, is worked out by the same rules as a single formula, so that both ways give
+the same.
+"""
+
+from __future__ import annotations
+
+from collections.abc import Callable
+from typing import Any, Protocol
+
+import numpy as np
+from numpy.typing import NDArray
+
+from dreieck.core.address import Cell
+from dreieck.core.calculate.arguments import Operand, bound
+from dreieck.core.calculate.evaluation import (
+    Evaluation,
+    binary,
+    called,
+    finished,
+    percent,
+    result_at,
+    signed,
+)
+from dreieck.core.calculate.pieces import Knows, Piece
+from dreieck.core.cells import Cells, Kind, Payload
+from dreieck.core.formula import tree
+from dreieck.core.functions import Function, Takes, find
+from dreieck.core.ranges import Array, Range, Reader
+from dreieck.core.reference import CellReference, RangeReference
+from dreieck.core.values import Place, Value
+
+_SHORT = 4
+"""Strips of so few rows are worked out cell by cell."""
+
+Column = Cells | list[Any] | Operand
+"""What a node is down a strip: cells, one operand for each row, or one for all rows."""
+
+
+class Values(Knows, Reader, Protocol):
+    """Who knows the values so far, and reads them."""
+
+
+def work_out(piece: Piece, values: Values) -> None:
+    """Work out the cells of a piece that are pending; all that they read is settled."""
+    left, top, right, bottom = piece.area
+    for column in range(left, right + 1):
+        if bottom - top < _SHORT:
+            found = Cells.of(
+                [
+                    result_at(piece.shape, Place(piece.sheet, Cell(column, row)), values)
+                    for row in range(top, bottom + 1)
+                ]
+            )
+        else:
+            found = Strip(values, piece.sheet, column, top, bottom).result(piece.shape.tree)
+        results = values.results(piece.sheet)
+        pending = results.cells(column, top, bottom).kinds == Kind.PENDING
+        if pending.all():
+            results.write(column, top, found)
+        else:
+            for index in np.flatnonzero(pending).tolist():
+                results.put(Cell(column, top + index), found.value(index))
+
+
+class Strip:
+    """Rows of one column, all with one formula."""
+
+    def __init__(self, values: Values, sheet: str, column: int, top: int, bottom: int) -> None:
+        self.values = values
+        self.sheet = sheet
+        self.column = column
+        self.top = top
+        self.height = bottom - top + 1
+
+    def result(self, node: tree.Node) -> Cells:
+        """The results of the formula."""
+        column = self.down(node)
+        if isinstance(column, Cells):
+            found = column
+        elif isinstance(column, list):
+            found = Cells.of([self._single(each, index) for index, each in enumerate(column)])
+        else:
+            one = Cells.of([self._single(column, 0)] if not isinstance(column, Range) else [])
+            if not len(one):
+                return Cells.of(
+                    [finished(v, self.place(i)) for i, v in enumerate(self.each(node))]
+                )
+            found = one.taken(np.zeros(self.height, np.intp))
+        return self._finished(found)
+
+    def down(self, node: tree.Node) -> Column:
+        """What a node is, down the strip."""
+        match node:
+            case tree.Group():
+                return self.down(node.inner)
+            case CellReference():
+                return self._read(node)
+            case tree.Binary():
+                operator = node.operator
+                return self._combined(
+                    lambda one, two: binary(operator, one, two),
+                    _ARITHMETIC.get(operator),
+                    self.down(node.left),
+                    self.down(node.right),
+                )
+            case tree.Prefix():
+                sign = node.sign
+                if sign == "+":
+                    return self.down(node.operand)
+                return self._combined(
+                    lambda one, _: signed(sign, one),
+                    lambda one, _: -one,
+                    self.down(node.operand),
+                    0.0,
+                )
+            case tree.Percent():
+                return self._combined(
+                    lambda one, _: percent(one),
+                    lambda one, _: one / 100,
+                    self.down(node.operand),
+                    0.0,
+                )
+            case tree.Call():
+                return self._call(node)
+            case RangeReference() | tree.Name():
+                return [self.at(index).operand(node) for index in range(self.height)]
+            case _:
+                return self.at(0).operand(node)
+
+    def place(self, index: int) -> Place:
+        """The place of a row, counted from 0."""
+        return Place(self.sheet, Cell(self.column, self.top + index))
+
+    def at(self, index: int) -> Evaluation:
+        """The formula in one row."""
+        return Evaluation(self.place(index), self.values)
+
+    def each(self, node: tree.Node) -> list[Value]:
+        """The value of a node in each row."""
+        return [self.at(index).value(node) for index in range(self.height)]
+
+    def _single(self, operand: Operand, index: int) -> Value:
+        if isinstance(operand, Range):
+            return operand.single(self.place(index).cell)
+        return operand.at(0, 0) if isinstance(operand, Array) else operand
+
+    def _read(self, reference: CellReference) -> Column:
+        first = reference.area(Cell(self.column, self.top))
+        last = reference.area(Cell(self.column, self.top + self.height - 1))
+        sheet = reference.sheet or self.sheet
+        if not first or not last or (reference.sheet and not self.values.has_sheet(sheet)):
+            return [self.at(index).operand(reference) for index in range(self.height)]
+        if reference.row.locked:
+            return self.values.value(sheet, first.first)
+        return self.values.cells(sheet, first.left, first.top, last.top)
+
+    def _combined(
+        self,
+        one_by_one: Callable[[Value, Value], Value],
+        at_once: Callable[[Any, Any], Payload] | None,
+        left: Column,
+        right: Column,
+    ) -> Column:
+        """Two columns and what works on them: numbers at once, the rest one by one."""
+        left, right = self._plain(left), self._plain(right)
+        if not isinstance(left, Cells) and not isinstance(right, Cells):
+            assert not isinstance(left, list) and not isinstance(right, list)
+            return one_by_one(left, right)
+        numbers: list[Any] = [_numbers(left), _numbers(right)]
+        if at_once is None or any(each is None for each in numbers):
+            return self._one_by_one(one_by_one, left, right)
+        with np.errstate(all="ignore"):
+            found = at_once(numbers[0][0], numbers[1][0])
+        plain = np.isfinite(found)
+        for _, mask in numbers:
+            if mask is not None:
+                plain &= mask
+        if plain.all():
+            return Cells(_all_numbers(self.height), found, _NO_POOL)
+        others = np.flatnonzero(~plain)
+        rest = self._one_by_one(one_by_one, _taken(left, others), _taken(right, others))
+        kinds, payload = _all_numbers(self.height).copy(), found
+        kinds[others], payload[others] = rest.kinds, rest.payload
+        return Cells(kinds, payload, rest.pool)
+
+    def _plain(self, column: Column) -> Cells | Value:
+        """Single values, without ranges."""
+        if isinstance(column, list):
+            return Cells.of([self._single(each, index) for index, each in enumerate(column)])
+        if isinstance(column, Range | Array):
+            return Cells.of([self._single(column, index) for index in range(self.height)])
+        return column
+
+    def _one_by_one(
+        self, combine: Callable[[Value, Value], Value], left: Cells | Value, right: Cells | Value
+    ) -> Cells:
+        count = len(left) if isinstance(left, Cells) else len(right)  # type: ignore[arg-type]
+        one = left.values() if isinstance(left, Cells) else [left] * count
+        two = right.values() if isinstance(right, Cells) else [right] * count
+        return Cells.of([combine(a, b) for a, b in zip(one, two, strict=True)])
+
+    def _call(self, node: tree.Call) -> Column:
+        function = find(node.function)
+        if function is None:
+            return self.at(0).operand(node)
+        if any(parameter.takes is Takes.ARRAY for parameter in function.parameters):
+            return [self.at(index).operand(node) for index in range(self.height)]
+        known = {id(each): self._listed(self.down(each)) for each in node.arguments}
+        if quick := self._of_numbers(function, node, known):
+            return quick
+        row = _Row(self, known)
+        found: list[Any] = [None] * self.height
+        for index in self._rows_in_turn(node):
+            row.go_to(index)
+            found[index] = called(function, lambda: bound(function, node.arguments, row))
+        return found
+
+    def _listed(self, column: Column) -> list[Any] | Operand:
+        return column.values() if isinstance(column, Cells) else column
+
+    def _of_numbers(
+        self, function: Function, node: tree.Call, known: dict[int, Any]
+    ) -> list[Any] | None:
+        """A function that takes nothing but numbers and gets nothing but numbers."""
+        count, most = len(node.arguments), function.most
+        if most is None or not 0 < count <= most or count < function.least:
+            return None
+        if any(parameter.takes is not Takes.NUMBER for parameter in function.parameters):
+            return None
+        lists = [known[id(each)] for each in node.arguments]
+        lists = [each if isinstance(each, list) else [each] * self.height for each in lists]
+        if any(type(value) is not float for each in lists for value in each):
+            return None
+        return [
+            called(function, lambda values=values: values)  # type: ignore[misc]  # bound at once
+            for values in zip(*lists, strict=True)
+        ]
+
+    def _rows_in_turn(self, node: tree.Call) -> range:
+        """The rows in an order in which ranges with one end locked grow."""
+        for each in node.arguments:
+            if isinstance(each, RangeReference) and each.rows:
+                locked = [part.at for part in each.rows.typed() if part.locked]
+                if len(locked) == 1 and locked[0] >= self.top + self.height - 1:
+                    return range(self.height - 1, -1, -1)
+        return range(self.height)
+
+    def _finished(self, cells: Cells) -> Cells:
+        empty, errors = cells.kinds == Kind.EMPTY, np.flatnonzero(cells.kinds == Kind.ERROR)
+        if not empty.any() and not len(errors):
+            return cells
+        if not len(errors):
+            kinds = np.where(empty, np.uint8(Kind.NUMBER), cells.kinds)
+            return Cells(kinds, np.where(empty, 0.0, cells.payload), cells.pool)
+        values = cells.values()
+        return Cells.of([finished(value, self.place(index)) for index, value in enumerate(values)])
+
+
+class _Row(Evaluation):
+    """A call in one row of a strip, whose arguments are known for all rows."""
+
+    def __init__(self, strip: Strip, known: dict[int, Any]) -> None:
+        super().__init__(strip.place(0), strip.values)
+        self.strip = strip
+        self.known = known
+        self.index = 0
+
+    def go_to(self, index: int) -> None:
+        self.index = index
+        self.place = self.strip.place(index)
+
+    def operand(self, node: tree.Node) -> Operand:
+        key = id(node)
+        if key not in self.known:
+            return super().operand(node)
+        column: Any = self.known[key]
+        operand: Operand = column[self.index] if isinstance(column, list) else column
+        return operand
+
+
+_NO_POOL = Cells.of([]).pool
+_ALL_NUMBERS = np.full(1_000_000, Kind.NUMBER, np.uint8)
+_ALL_NUMBERS.flags.writeable = False
+
+
+def _all_numbers(height: int) -> NDArray[np.uint8]:
+    return _ALL_NUMBERS[:height]
+
+
+_ARITHMETIC: dict[str, Callable[[Any, Any], Payload]] = {
+    "+": lambda one, two: one + two,
+    "-": lambda one, two: one - two,
+    "*": lambda one, two: one * two,
+    "/": np.divide,
+}
+
+
+def _numbers(column: Cells | Value) -> tuple[Any, NDArray[np.bool_] | None] | None:
+    """What counts as a number as it is, and where; None where nothing does."""
+    if isinstance(column, Cells):
+        if (column.kinds == Kind.NUMBER).all():
+            return column.payload, None
+        plain = np.isin(column.kinds, (Kind.NUMBER, Kind.EMPTY, Kind.LOGICAL))
+        return (np.where(plain, column.payload, 0.0), plain) if plain.any() else None
+    if isinstance(column, float | bool) or column is None:
+        return float(column or 0.0), None
+    return None
+
+
+def _taken(column: Cells | Value, which: NDArray[np.intp]) -> Cells | Value:
+    return column.taken(which) if isinstance(column, Cells) else column

@@ -1,0 +1,138 @@
+"""Values and contents side by side in arrays: a kind and eight bytes for each cell.
+
+A number is kept as itself, a logical value as 0 or 1. Everything else (text, errors, shapes)
+stands once in a pool, and the eight bytes hold its number there.
+"""
+
+from __future__ import annotations
+
+from collections.abc import Hashable, Sequence
+from enum import IntEnum
+from typing import Any
+
+import numpy as np
+from numpy.typing import NDArray
+
+from dreieck.core.content import Unreadable
+from dreieck.core.look import Look
+from dreieck.core.values import Error, Value
+
+Kinds = NDArray[np.uint8]
+Payload = NDArray[np.float64]
+
+
+class Kind(IntEnum):
+    """What a cell holds."""
+
+    EMPTY = 0
+    NUMBER = 1
+    TEXT = 2
+    LOGICAL = 3
+    FORMULA = 4
+    UNREADABLE = 5
+    ERROR = 6
+    PENDING = 7
+    """A formula whose value is not worked out."""
+    LOOK = 8
+
+
+class Pool:
+    """Objects by number; equal texts and errors have one number."""
+
+    def __init__(self) -> None:
+        self.objects: list[Any] = []
+        self._numbers: dict[Hashable, int] = {}
+
+    def number(self, thing: Any) -> int:
+        """The number of an object, which is taken in if it is new."""
+        key = (thing.code, thing.why, thing.origin) if isinstance(thing, Error) else thing
+        number = self._numbers.get(key)
+        if number is None:
+            number = self._numbers[key] = len(self.objects)
+            self.objects.append(thing)
+        return number
+
+    def copy(self) -> Pool:
+        """A pool with the same numbers, that grows on its own."""
+        other = Pool()
+        other.objects, other._numbers = self.objects.copy(), self._numbers.copy()
+        return other
+
+
+def encoded(content: Any, pool: Pool) -> tuple[int, float]:
+    """The kind and the eight bytes of a content or value."""
+    match content:
+        case None:
+            return Kind.EMPTY, 0.0
+        case bool():
+            return Kind.LOGICAL, float(content)
+        case float():
+            return Kind.NUMBER, content
+        case str():
+            return Kind.TEXT, float(pool.number(content))
+        case Error():
+            return Kind.ERROR, float(pool.number(content))
+        case Unreadable():
+            return Kind.UNREADABLE, float(pool.number(content))
+        case Look():
+            return Kind.LOOK, float(pool.number(content))
+    return Kind.FORMULA, float(pool.number(content))
+
+
+def decoded(kind: int, payload: float, pool: Pool) -> Any:
+    """The content or value that ``encoded`` took apart."""
+    if kind == Kind.NUMBER:
+        return payload
+    if kind == Kind.EMPTY:
+        return None
+    return bool(payload) if kind == Kind.LOGICAL else pool.objects[int(payload)]
+
+
+class Cells:
+    """Values below each other: ``kinds`` and ``payload`` have one entry for each cell."""
+
+    __slots__ = ("kinds", "payload", "pool")
+
+    def __init__(self, kinds: Kinds, payload: Payload, pool: Pool) -> None:
+        self.kinds = kinds
+        self.payload = payload
+        self.pool = pool
+
+    @classmethod
+    def of(cls, values: Sequence[Value]) -> Cells:
+        """The cells that hold these values."""
+        pool = Pool()
+        coded = [encoded(value, pool) for value in values]
+        kinds = np.array([kind for kind, _ in coded], np.uint8)
+        return cls(kinds, np.array([payload for _, payload in coded], np.float64), pool)
+
+    @classmethod
+    def numbers(cls, numbers: Payload) -> Cells:
+        """Cells that hold nothing but numbers."""
+        return cls(np.full(len(numbers), Kind.NUMBER, np.uint8), numbers, Pool())
+
+    def __len__(self) -> int:
+        return len(self.kinds)
+
+    def value(self, index: int) -> Value:
+        """The value of one cell, counted from 0."""
+        value: Value = decoded(int(self.kinds[index]), float(self.payload[index]), self.pool)
+        return value
+
+    def values(self) -> list[Value]:
+        """All values."""
+        found: list[Any] = self.payload.tolist()
+        others = np.flatnonzero(self.kinds != Kind.NUMBER)
+        if len(others):
+            kinds, objects = self.kinds[others].tolist(), self.pool.objects
+            for index, kind in zip(others.tolist(), kinds, strict=True):
+                payload = found[index]
+                if kind in (Kind.EMPTY, Kind.LOGICAL):
+                    found[index] = None if kind == Kind.EMPTY else bool(payload)
+                else:
+                    found[index] = objects[int(payload)]
+        return found
+
+    def taken(self, which: NDArray[Any]) -> Cells:
+        """Only some of the cells: by a mask, or by indexes."""
+        return Cells(self.kinds[which], self.payload[which], self.pool)
