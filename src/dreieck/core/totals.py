@@ -120,14 +120,23 @@ class Totals:
             known.clear()
 
     def of(self, sheet: str, area: Area) -> Total:
-        """The total of an area; it is shared, so nobody changes it."""
+        """The total of an area. It is shared: use it before you ask for the next one."""
+        while (total := self._tried(sheet, area)) is None:
+            pass
+        return total
+
+    def _tried(self, sheet: str, area: Area) -> Total | None:
+        """The total, or None where reading the cells has changed what is remembered."""
         left, top, right, bottom = area
         key = (sheet, left, right, top)
         known = self._from_top.get(key)
         if known and known[0] <= bottom:
             total = known[1]
             if known[0] < bottom:
-                self._add(total, sheet, Area(left, known[0] + 1, right, bottom))
+                columns = list(self._read(sheet, Area(left, known[0] + 1, right, bottom)))
+                if self._from_top.get(key) is not known:
+                    return None
+                _add(total, columns)
                 self._from_top[key] = (bottom, total)
             return total
         upwards = (sheet, left, right, bottom)
@@ -135,13 +144,16 @@ class Totals:
         if known and known[0] >= top:
             total = known[1]
             if known[0] > top:
-                self._add(total, sheet, Area(left, top, right, known[0] - 1), ahead=True)
+                columns = list(self._read(sheet, Area(left, top, right, known[0] - 1)))
+                if self._from_bottom.get(upwards) is not known:
+                    return None
+                _add(total, columns, ahead=True)
                 self._from_bottom[upwards] = (top, total)
             return total
         if left == right and area.height > _FEW and (slid := self._slid(sheet, area)):
             return slid
         total = Total()
-        self._add(total, sheet, area)
+        _add(total, list(self._read(sheet, area)))
         if len(self._from_top) >= MOST:
             self.clear()
         if not self._slide_begins(sheet, area, total):
@@ -150,22 +162,6 @@ class Totals:
             other.parts = total.parts.copy()
             self._from_bottom[upwards] = (top, other)
         return total
-
-    def _add(self, total: Total, sheet: str, area: Area, *, ahead: bool = False) -> None:
-        columns = list(self._read(sheet, area))
-        for cells in columns:
-            if len(cells) == 1:
-                value = cells.value(0)
-                if type(value) is float:
-                    total.take((value,))
-                elif value is not None:
-                    total.filled += 1
-                continue
-            numbers = cells.payload[cells.kinds == Kind.NUMBER]
-            total.take_numbers(numbers.tolist())
-            total.filled += int(np.count_nonzero(cells.kinds)) - len(numbers)
-        if (ahead or total.error is None) and (error := _first_error(columns)):
-            total.error = error
 
     def _slide_begins(self, sheet: str, area: Area, total: Total) -> bool:
         """Whether a window one row further up was asked before, so that this one slides on."""
@@ -191,6 +187,8 @@ class Totals:
             return total
         (gone,) = self._read(sheet, Area(area.left, slide.top, area.left, slide.top))
         (come,) = self._read(sheet, Area(area.left, area.bottom, area.left, area.bottom))
+        if slide.top != area.top - 1:
+            return None
         out, new = gone.value(0), come.value(0)
         if any(value is not None and type(value) is not float for value in (out, new)):
             del self._slides[sheet, area.left, area.height]
@@ -205,6 +203,23 @@ class Totals:
         slide.leave(slide.top)
         slide.top = area.top
         return total
+
+
+def _add(total: Total, columns: list[Cells], *, ahead: bool = False) -> None:
+    """Count the cells of an area in that lies below, or ahead of, what the total covers."""
+    for cells in columns:
+        if len(cells) == 1:
+            value = cells.value(0)
+            if type(value) is float:
+                total.take((value,))
+            elif value is not None:
+                total.filled += 1
+            continue
+        numbers = cells.payload[cells.kinds == Kind.NUMBER]
+        total.take_numbers(numbers.tolist())
+        total.filled += int(np.count_nonzero(cells.kinds)) - len(numbers)
+    if (ahead or total.error is None) and (error := _first_error(columns)):
+        total.error = error
 
 
 def _first_error(columns: list[Cells]) -> Error | None:

@@ -7,6 +7,7 @@ call itself is converted (OpenFormula 6.3).
 from __future__ import annotations
 
 from collections.abc import Callable, Iterator
+from dataclasses import replace
 from itertools import chain
 from typing import Any, Protocol
 
@@ -115,11 +116,12 @@ def _total(parameter: Parameter, node: tree.Node, evaluation: Evaluation) -> Tot
     operand = evaluation.operand(node)
     as_numbers = parameter.takes is Takes.TOTALS
     if isinstance(operand, Range):
-        total = operand.total()
+        total = replace(operand.total())
     else:
         total = Total()
         value = _one(operand)
         total.take([to_number(value)] if as_numbers else [] if value is None else [value])
+    total.parts = total.parts.copy()
     if as_numbers and total.error:
         _sound(total.error)
     return total

@@ -208,7 +208,12 @@ class Strip:
             return self.at(0).operand(node)
         if any(parameter.takes is Takes.ARRAY for parameter in function.parameters):
             return [self.at(index).operand(node) for index in range(self.height)]
-        known = {id(each): self._listed(self.down(each)) for each in node.arguments}
+        known = {
+            id(each): self._listed(self.down(each))
+            for index, each in enumerate(node.arguments)
+            if function.parameters
+            and (function.parameter(index).takes in _SINGLE or not _is_reference(each))
+        }
         if quick := self._of_numbers(function, node, known):
             return quick
         row = _Row(self, known)
@@ -230,7 +235,7 @@ class Strip:
             return None
         if any(parameter.takes is not Takes.NUMBER for parameter in function.parameters):
             return None
-        lists = [known[id(each)] for each in node.arguments]
+        lists = [self._listed(self._plain(known[id(each)])) for each in node.arguments]
         lists = [each if isinstance(each, list) else [each] * self.height for each in lists]
         if any(type(value) is not float for each in lists for value in each):
             return None
@@ -281,6 +286,16 @@ class _Row(Evaluation):
         return operand
 
 
+_SINGLE = {Takes.NUMBER, Takes.WHOLE, Takes.TEXT, Takes.LOGICAL, Takes.VALUE, Takes.ADDRESS}
+"""What makes a single value of a reference; others look at the range."""
+
+
+def _is_reference(node: tree.Node) -> bool:
+    while isinstance(node, tree.Group):
+        node = node.inner
+    return isinstance(node, CellReference | RangeReference | tree.Name)
+
+
 _NO_POOL = Cells.of([]).pool
 _ALL_NUMBERS = np.full(1_000_000, Kind.NUMBER, np.uint8)
 _ALL_NUMBERS.flags.writeable = False
@@ -306,7 +321,7 @@ def _numbers(column: Cells | Value) -> tuple[Any, NDArray[np.bool_] | None] | No
         plain = np.isin(column.kinds, (Kind.NUMBER, Kind.EMPTY, Kind.LOGICAL))
         return (np.where(plain, column.payload, 0.0), plain) if plain.any() else None
     if isinstance(column, float | bool) or column is None:
-        return float(column or 0.0), None
+        return 0.0 if column is None else float(column), None
     return None
 
 
