@@ -2,9 +2,31 @@
 
 from __future__ import annotations
 
-from bench import counting, keystroke, parsing, running
+from bench import (
+    chain,
+    changing,
+    changing_by_cell,
+    counting,
+    keystroke,
+    memory,
+    opening,
+    parsing,
+    running,
+    saving,
+)
 
-FIGURES = (parsing, keystroke, running, counting)
+FIGURES = (
+    parsing,
+    keystroke,
+    changing,
+    changing_by_cell,
+    running,
+    counting,
+    chain,
+    saving,
+    opening,
+    memory,
+)
 
 
 def main() -> None:

@@ -7,12 +7,12 @@ stands once in a pool, and the eight bytes hold its number there.
 from __future__ import annotations
 
 from collections.abc import Hashable, Sequence
-from enum import IntEnum
-from typing import Any
+from typing import Any, Final
 
 import numpy as np
 from numpy.typing import NDArray
 
+from dreieck.core.address import MAX_ROW
 from dreieck.core.content import Unreadable
 from dreieck.core.look import Look
 from dreieck.core.values import Error, Value
@@ -21,19 +21,19 @@ Kinds = NDArray[np.uint8]
 Payload = NDArray[np.float64]
 
 
-class Kind(IntEnum):
-    """What a cell holds."""
+class Kind:
+    """What a cell holds, as a small number."""
 
-    EMPTY = 0
-    NUMBER = 1
-    TEXT = 2
-    LOGICAL = 3
-    FORMULA = 4
-    UNREADABLE = 5
-    ERROR = 6
-    PENDING = 7
+    EMPTY: Final = 0
+    NUMBER: Final = 1
+    TEXT: Final = 2
+    LOGICAL: Final = 3
+    FORMULA: Final = 4
+    UNREADABLE: Final = 5
+    ERROR: Final = 6
+    PENDING: Final = 7
     """A formula whose value is not worked out."""
-    LOOK = 8
+    LOOK: Final = 8
 
 
 class Pool:
@@ -88,15 +88,29 @@ def decoded(kind: int, payload: float, pool: Pool) -> Any:
     return bool(payload) if kind == Kind.LOGICAL else pool.objects[int(payload)]
 
 
+_NUMBERS: Kinds = np.full(MAX_ROW, Kind.NUMBER, np.uint8)
+_NUMBERS.flags.writeable = False
+
+
 class Cells:
     """Values below each other: ``kinds`` and ``payload`` have one entry for each cell."""
 
-    __slots__ = ("kinds", "payload", "pool")
+    __slots__ = ("_all_numbers", "kinds", "payload", "pool")
 
-    def __init__(self, kinds: Kinds, payload: Payload, pool: Pool) -> None:
+    def __init__(
+        self, kinds: Kinds, payload: Payload, pool: Pool, *, all_numbers: bool | None = None
+    ) -> None:
         self.kinds = kinds
         self.payload = payload
         self.pool = pool
+        self._all_numbers = all_numbers
+
+    @property
+    def all_numbers(self) -> bool:
+        """Whether every cell is a number."""
+        if self._all_numbers is None:
+            self._all_numbers = bool((self.kinds == Kind.NUMBER).all())
+        return self._all_numbers
 
     @classmethod
     def of(cls, values: Sequence[Value]) -> Cells:
@@ -109,7 +123,8 @@ class Cells:
     @classmethod
     def numbers(cls, numbers: Payload) -> Cells:
         """Cells that hold nothing but numbers."""
-        return cls(np.full(len(numbers), Kind.NUMBER, np.uint8), numbers, Pool())
+        kinds = _NUMBERS[: len(numbers)]
+        return cls(kinds, numbers, Pool(), all_numbers=True)
 
     def __len__(self) -> int:
         return len(self.kinds)
@@ -135,4 +150,5 @@ class Cells:
 
     def taken(self, which: NDArray[Any]) -> Cells:
         """Only some of the cells: by a mask, or by indexes."""
-        return Cells(self.kinds[which], self.payload[which], self.pool)
+        numeric = self._all_numbers or None
+        return Cells(self.kinds[which], self.payload[which], self.pool, all_numbers=numeric)

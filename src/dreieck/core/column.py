@@ -6,6 +6,7 @@ from collections.abc import Iterator
 from typing import Any
 
 import numpy as np
+from numpy.typing import NDArray
 
 from dreieck.core.cells import Cells, Kind, Kinds, Payload, Pool, decoded, encoded
 
@@ -28,6 +29,8 @@ class Column:
         self._loose: dict[int, tuple[int, float]] | None = None
         self._extent: tuple[int, int] | None = None
         self._extent_is_known = True
+        self._is_numeric: bool | None = None
+        """Whether all rows of the extent hold numbers; None where nobody looked since a change."""
 
     def copy(self) -> Column:
         """A column with the same cells, that changes on its own."""
@@ -62,9 +65,13 @@ class Column:
     def put(self, top: int, bottom: int, content: Any) -> None:
         """Put one content into rows that follow each other."""
         kind, payload = encoded(content, self.pool)
+        if kind != Kind.NUMBER:
+            self._is_numeric = False
+        elif not self._is_numeric or not self._covers(top, bottom):
+            self._is_numeric = None
         if kind:
             self._make_room(top, bottom)
-        if kind in _WORKED_OUT or np.isin(self.cells(top, bottom).kinds, _WORKED_OUT).any():
+        if kind in _WORKED_OUT or self._works_out(top, bottom):
             self.formula_version += 1
         if self._loose is not None:
             for row in range(top, bottom + 1):
@@ -96,7 +103,12 @@ class Column:
             low = top - self._first
             self._kinds[low : low + len(cells)] = cells.kinds
             self._payload[low : low + len(cells)] = payload
-        self._extent_is_known = False
+        if self._is_numeric:
+            self._is_numeric = None
+        if len(cells) and cells.kinds[0] and cells.kinds[-1]:
+            self._note_extent(top, bottom, filled=True)
+        else:
+            self._extent_is_known = False
 
     def cells(self, top: int, bottom: int) -> Cells:
         """The cells of some rows; do not write into its arrays."""
@@ -104,7 +116,9 @@ class Column:
         if self._loose is None:
             low, high = top - self._first, bottom - self._first + 1
             if low >= 0 and high <= len(self._kinds):
-                return Cells(self._kinds[low:high], self._payload[low:high], self.pool)
+                numeric = self._all_numbers(top, bottom) if height > _FEW else None
+                kinds, payload = self._kinds[low:high], self._payload[low:high]
+                return Cells(kinds, payload, self.pool, all_numbers=numeric)
         kinds, payload = np.zeros(height, np.uint8), np.zeros(height, np.float64)
         if self._loose is None:
             inside = slice(max(low, 0), max(min(high, len(self._kinds)), 0))
@@ -116,7 +130,7 @@ class Column:
                 kinds[row - top], payload[row - top] = self._loose[row]
         return Cells(kinds, payload, self.pool)
 
-    def rows(self, top: int, bottom: int, *kinds: Kind) -> list[int]:
+    def rows(self, top: int, bottom: int, *kinds: int) -> list[int]:
         """The rows that hold something, or something of these kinds, in order."""
         if self._loose is not None:
             return [
@@ -126,7 +140,7 @@ class Column:
             ]
         low = min(max(top - self._first, 0), len(self._kinds))
         found = self._kinds[low : max(bottom - self._first + 1, 0)]
-        wanted = np.isin(found, [int(kind) for kind in kinds]) if kinds else found != 0
+        wanted = np.isin(found, kinds) if kinds else found != 0
         rows: list[int] = (np.flatnonzero(wanted) + (self._first + low)).tolist()
         return rows
 
@@ -157,6 +171,35 @@ class Column:
             return len(self._loose)
         return int(np.count_nonzero(self._kinds))
 
+    def mark(self, top: int, which: NDArray[np.bool_], kind: int) -> None:
+        """Give another kind to some of the cells from row ``top`` on; all of them are there."""
+        self._is_numeric = False
+        if self._loose is not None:
+            for row in (np.flatnonzero(which) + top).tolist():
+                self._loose[row] = (kind, self._loose[row][1])
+        else:
+            kinds = self._kinds[top - self._first : top - self._first + len(which)]
+            np.putmask(kinds, which, np.uint8(kind))
+
+    def _all_numbers(self, top: int, bottom: int) -> bool | None:
+        """True where the whole column, and so these rows, hold numbers; else not known."""
+        extent = self.extent()
+        if not extent or not self._covers(top, bottom):
+            return None
+        if self._is_numeric is None:
+            low, high = extent[0] - self._first, extent[1] - self._first + 1
+            self._is_numeric = bool((self._kinds[low:high] == Kind.NUMBER).all())
+        return self._is_numeric or None
+
+    def _covers(self, top: int, bottom: int) -> bool:
+        extent = self.extent()
+        return extent is not None and extent[0] <= top and bottom <= extent[1]
+
+    def _works_out(self, top: int, bottom: int) -> bool:
+        if top == bottom:
+            return self.kind(top) in _WORKED_OUT
+        return bool(np.isin(self.cells(top, bottom).kinds, _WORKED_OUT).any())
+
     def _loose_rows(self, top: int, bottom: int) -> list[int]:
         assert self._loose is not None
         if bottom - top < len(self._loose):
@@ -165,8 +208,10 @@ class Column:
 
     def _translated(self, cells: Cells) -> Payload:
         """The payload of cells with the numbers of this column's pool."""
+        if cells.pool is self.pool or cells.all_numbers:
+            return cells.payload
         pooled = np.isin(cells.kinds, (Kind.TEXT, Kind.ERROR, Kind.FORMULA, Kind.UNREADABLE))
-        if cells.pool is self.pool or not pooled.any():
+        if not pooled.any():
             return cells.payload
         payload = cells.payload.copy()
         used, places = np.unique(payload[pooled], return_inverse=True)

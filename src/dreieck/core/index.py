@@ -58,7 +58,7 @@ class Index:
             found.append(places[:cut] if operator[0] == "<" else places[cut:])
         return np.sort(np.concatenate(found))
 
-    def _sort_in(self, cells: Cells, kind: Kind, offset: int) -> None:
+    def _sort_in(self, cells: Cells, kind: int, offset: int) -> None:
         places = np.flatnonzero(cells.kinds == kind)
         if not len(places):
             return

@@ -72,13 +72,12 @@ class Range:
         """What the numbers of the range come to."""
         return self.reader.total(self.sheet, self.area)
 
-    def taken(self, places: Positions) -> list[Value]:
-        """The values at places that are counted from 0, column by column."""
+    def taken(self, places: Positions) -> Cells:
+        """The cells at places that are counted from 0, column by column."""
         if self.width == 1:
             top, bottom = self.area.top, self.area.bottom
-            cells = self.reader.cells(self.sheet, self.area.left, top, bottom)
-            return cells.taken(places).values()
-        return [self.at(*divmod(place, self.height)) for place in places.tolist()]
+            return self.reader.cells(self.sheet, self.area.left, top, bottom).taken(places)
+        return Cells.of([self.at(*divmod(place, self.height)) for place in places.tolist()])
 
     def placed(self) -> Iterator[tuple[int, int, Value]]:
         """The values that are not empty, with column and row counted from 0."""
@@ -96,6 +95,8 @@ class Range:
 
         Raises IndexError where it would leave the sheet.
         """
+        if (column, row, width, height) == (0, 0, self.width, self.height):
+            return self
         left, top = self.area.left + column, self.area.top + row
         area = Area(left, top, left + width - 1, top + height - 1)
         if not (area.first.on_sheet and area.last.on_sheet):

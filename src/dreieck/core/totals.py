@@ -1,16 +1,12 @@
-"""Totals of ranges that grow or slide: a running total costs one step a row, not one sum a row.
+"""Totals of ranges, and what is remembered of them for ranges that are a little longer.
 
-``SUM(B$4:B4)`` filled down reads a range that keeps its first row and grows at the end;
-``SUM(B4:B$99)`` one that keeps its last row; ``AVERAGE(B2:B8)`` one that slides. Their totals
-are the one of the row before with few numbers more or less. Sums are kept exactly, as floats
-that do not overlap (Shewchuk's method, which ``math.fsum`` uses too), so that the result is
-the same however it was reached.
+Sums are kept exactly, as floats that do not overlap (Shewchuk's method, which ``math.fsum``
+uses too), so that the result is the same however it was reached.
 """
 
 from __future__ import annotations
 
 import math
-from collections import deque
 from collections.abc import Callable, Iterable
 from dataclasses import dataclass, field
 
@@ -42,6 +38,11 @@ class Total:
     high: float = -math.inf
     error: Error | None = None
     parts: list[float] = field(default_factory=list)
+
+    def copy(self) -> Total:
+        """The same total, that changes on its own."""
+        parts = self.parts.copy()
+        return Total(self.count, self.filled, self.low, self.high, self.error, parts)
 
     @property
     def sum(self) -> float:
@@ -80,31 +81,6 @@ class Total:
         _grow(self.parts, -number)
 
 
-@dataclass(slots=True)
-class _Slide:
-    """A window of one column that moves down: numbers waiting to be the least or the largest."""
-
-    top: int
-    total: Total
-    lows: deque[tuple[int, float]] = field(default_factory=deque)
-    highs: deque[tuple[int, float]] = field(default_factory=deque)
-
-    def enter(self, row: int, number: float) -> None:
-        while self.lows and self.lows[-1][1] >= number:
-            self.lows.pop()
-        while self.highs and self.highs[-1][1] <= number:
-            self.highs.pop()
-        self.lows.append((row, number))
-        self.highs.append((row, number))
-
-    def leave(self, row: int) -> None:
-        for waiting in (self.lows, self.highs):
-            if waiting and waiting[0][0] <= row:
-                waiting.popleft()
-        self.total.low = self.lows[0][1] if self.lows else math.inf
-        self.total.high = self.highs[0][1] if self.highs else -math.inf
-
-
 class Totals:
     """The totals of ranges, each remembered where it was asked last until values change."""
 
@@ -112,11 +88,10 @@ class Totals:
         self._read = read
         self._from_top: dict[tuple[str, int, int, int], tuple[int, Total]] = {}
         self._from_bottom: dict[tuple[str, int, int, int], tuple[int, Total]] = {}
-        self._slides: dict[tuple[str, int, int], _Slide] = {}
 
     def clear(self) -> None:
         """Forget all totals."""
-        for known in (self._from_top, self._from_bottom, self._slides):
+        for known in (self._from_top, self._from_bottom):
             known.clear()
 
     def of(self, sheet: str, area: Area) -> Total:
@@ -150,58 +125,12 @@ class Totals:
                 _add(total, columns, ahead=True)
                 self._from_bottom[upwards] = (top, total)
             return total
-        if left == right and area.height > _FEW and (slid := self._slid(sheet, area)):
-            return slid
         total = Total()
         _add(total, list(self._read(sheet, area)))
         if len(self._from_top) >= MOST:
             self.clear()
-        if not self._slide_begins(sheet, area, total):
-            self._from_top[key] = (bottom, total)
-            other = Total(total.count, total.filled, total.low, total.high, total.error)
-            other.parts = total.parts.copy()
-            self._from_bottom[upwards] = (top, other)
-        return total
-
-    def _slide_begins(self, sheet: str, area: Area, total: Total) -> bool:
-        """Whether a window one row further up was asked before, so that this one slides on."""
-        before = (sheet, area.left, area.right, area.top - 1)
-        known = self._from_top.get(before)
-        if area.height <= _FEW or area.left != area.right or not known:
-            return False
-        if known[0] != area.bottom - 1:
-            return False
-        (cells,) = self._read(sheet, area)
-        slide = _Slide(area.top, total)
-        for index in np.flatnonzero(cells.kinds == Kind.NUMBER).tolist():
-            slide.enter(area.top + index, float(cells.payload[index]))
-        self._slides[sheet, area.left, area.height] = slide
-        return True
-
-    def _slid(self, sheet: str, area: Area) -> Total | None:
-        slide = self._slides.get((sheet, area.left, area.height))
-        if slide is None or slide.top > area.top or area.top - slide.top > 1:
-            return None
-        total = slide.total
-        if slide.top == area.top:
-            return total
-        (gone,) = self._read(sheet, Area(area.left, slide.top, area.left, slide.top))
-        (come,) = self._read(sheet, Area(area.left, area.bottom, area.left, area.bottom))
-        if slide.top != area.top - 1:
-            return None
-        out, new = gone.value(0), come.value(0)
-        if any(value is not None and type(value) is not float for value in (out, new)):
-            del self._slides[sheet, area.left, area.height]
-            return None
-        if isinstance(out, float):
-            total.less(out)
-        if isinstance(new, float):
-            total.count += 1
-            total.filled += 1
-            _grow(total.parts, new)
-            slide.enter(area.bottom, new)
-        slide.leave(slide.top)
-        slide.top = area.top
+        self._from_top[key] = (bottom, total)
+        self._from_bottom[upwards] = (top, total.copy())
         return total
 
 

@@ -47,7 +47,7 @@ def stored(content: Content | None, at: Cell, number_of: NumberOf) -> Stored:
 
 def content_of(said: Stored, shape_of: ShapeOf) -> Content | None:
     """The content that ``stored`` stored."""
-    match Kind(said.kind):
+    match said.kind:
         case Kind.EMPTY:
             return None
         case Kind.LOGICAL:

@@ -7,12 +7,12 @@ call itself is converted (OpenFormula 6.3).
 from __future__ import annotations
 
 from collections.abc import Callable, Iterator
-from dataclasses import replace
+from functools import lru_cache
 from itertools import chain
 from typing import Any, Protocol
 
 from dreieck.core.formula import tree
-from dreieck.core.functions import Failure, Function, Parameter, Takes
+from dreieck.core.functions import Failure, Function, Parameter, Takes, find
 from dreieck.core.ranges import Array, Range, Table
 from dreieck.core.totals import Total
 from dreieck.core.values import VALUE, Error, Value, to_logical, to_number, to_text
@@ -39,11 +39,6 @@ class Evaluation(Protocol):
         """The cell of the formula itself."""
 
 
-_SINGLE: dict[Takes, Callable[[Value], Value]] = {
-    Takes.NUMBER: to_number,
-    Takes.TEXT: to_text,
-    Takes.LOGICAL: to_logical,
-}
 _SEQUENCES = (Takes.NUMBERS, Takes.VALUES, Takes.LOGICALS)
 
 
@@ -52,9 +47,8 @@ def bound(function: Function, nodes: tuple[tree.Node, ...], evaluation: Evaluati
 
     Raises Failure where their number is wrong or one of them is an error.
     """
-    most = function.most
-    if len(nodes) < function.least or (most is not None and len(nodes) > most):
-        raise Failure(VALUE, f"{function.name} takes {_how_many(function)}, not {len(nodes)}.")
+    if refusal := _refusal(function.name, len(nodes)):
+        raise Failure(VALUE, refusal)
     if not nodes and function.parameters and function.parameters[0].takes is Takes.PLACE:
         return [evaluation.here()]
     arguments: list[Any] = []
@@ -71,23 +65,11 @@ def bound(function: Function, nodes: tuple[tree.Node, ...], evaluation: Evaluati
 
 
 def _argument(parameter: Parameter, node: tree.Node, evaluation: Evaluation) -> Any:
-    match parameter.takes:
-        case Takes.LATER:
-            return lambda: evaluation.operand(node)
-        case Takes.NUMBERS | Takes.VALUES | Takes.LOGICALS:
-            return _sequence(parameter, (node,), evaluation)
-        case Takes.RANGE | Takes.PLACE:
-            return _range(parameter, evaluation.operand(node))
-        case Takes.ARRAY:
-            return _table(evaluation.array(node))
-        case Takes.ADDRESS:
-            return evaluation.addressed(_sound(to_text(evaluation.value(node))))
-        case Takes.VALUE:
-            return evaluation.value(node)
-        case Takes.WHOLE:
-            return int(_sound(to_number(evaluation.value(node))))
-        case _:
-            return _sound(_SINGLE[parameter.takes](evaluation.value(node)))
+    return _BINDERS[parameter.takes](parameter, node, evaluation)
+
+
+def _converted(convert: Callable[[Value], Value]) -> Callable[..., Any]:
+    return lambda parameter, node, evaluation: _sound(convert(evaluation.value(node)))
 
 
 def _range(parameter: Parameter, operand: Operand) -> Range:
@@ -105,9 +87,7 @@ def _table(operand: Operand) -> Table:
 def _sequence(
     parameter: Parameter, nodes: tuple[tree.Node, ...], evaluation: Evaluation
 ) -> Iterator[Value]:
-    each = {Takes.NUMBERS: _numbers, Takes.VALUES: _values, Takes.LOGICALS: _logicals}[
-        parameter.takes
-    ]
+    each = _EACH[parameter.takes]
     return chain.from_iterable(each(evaluation.operand(node)) for node in nodes)
 
 
@@ -116,12 +96,11 @@ def _total(parameter: Parameter, node: tree.Node, evaluation: Evaluation) -> Tot
     operand = evaluation.operand(node)
     as_numbers = parameter.takes is Takes.TOTALS
     if isinstance(operand, Range):
-        total = replace(operand.total())
+        total = operand.total().copy()
     else:
         total = Total()
         value = _one(operand)
         total.take([to_number(value)] if as_numbers else [] if value is None else [value])
-    total.parts = total.parts.copy()
     if as_numbers and total.error:
         _sound(total.error)
     return total
@@ -155,6 +134,17 @@ def _sound(value: Any) -> Any:
     return value
 
 
+@lru_cache(maxsize=1024)
+def _refusal(name: str, count: int) -> str | None:
+    """Why a function does not take so many arguments, None if it does."""
+    function = find(name)
+    assert function is not None
+    most = function.most
+    if function.least <= count and (most is None or count <= most):
+        return None
+    return f"{name} takes {_how_many(function)}, not {count}."
+
+
 def _how_many(function: Function) -> str:
     least, most = function.least, function.most
     if most is None:
@@ -162,3 +152,21 @@ def _how_many(function: Function) -> str:
     if least == most:
         return f"{least} argument{'s' * (least != 1)}"
     return f"{least} to {most} arguments"
+
+
+_EACH = {Takes.NUMBERS: _numbers, Takes.VALUES: _values, Takes.LOGICALS: _logicals}
+_BINDERS: dict[Takes, Callable[..., Any]] = {
+    Takes.NUMBER: _converted(to_number),
+    Takes.TEXT: _converted(to_text),
+    Takes.LOGICAL: _converted(to_logical),
+    Takes.WHOLE: lambda p, node, evaluation: int(_sound(to_number(evaluation.value(node)))),
+    Takes.VALUE: lambda p, node, evaluation: evaluation.value(node),
+    Takes.LATER: lambda p, node, evaluation: lambda: evaluation.operand(node),
+    Takes.RANGE: lambda p, node, evaluation: _range(p, evaluation.operand(node)),
+    Takes.PLACE: lambda p, node, evaluation: _range(p, evaluation.operand(node)),
+    Takes.ARRAY: lambda p, node, evaluation: _table(evaluation.array(node)),
+    Takes.ADDRESS: lambda p, node, evaluation: evaluation.addressed(
+        _sound(to_text(evaluation.value(node)))
+    ),
+    **dict.fromkeys(_EACH, lambda p, node, evaluation: _sequence(p, (node,), evaluation)),
+}

@@ -20,6 +20,9 @@ from dreieck.core.totals import Total, Totals
 from dreieck.core.values import Value
 from dreieck.core.workbook import Workbook
 
+_LONG = 1000
+"""For so many rows it pays to know that nothing in the whole column is pending."""
+
 
 class Calculation:
     """The values of a workbook. Tell it what has changed by ``changed`` or ``forget``."""
@@ -76,10 +79,13 @@ class Calculation:
 
     def cells(self, sheet: str, column: int, top: int, bottom: int) -> Cells:
         """The values of some rows of a column."""
-        cells = self.results(sheet).cells(column, top, bottom)
+        results = self.results(sheet)
+        cells = results.cells(column, top, bottom)
+        if len(cells) > _LONG and results.is_settled(column):
+            return cells
         if (cells.kinds == Kind.PENDING).any():
             self._settle(sheet, Area(column, top, column, bottom))
-            cells = self.results(sheet).cells(column, top, bottom)
+            cells = results.cells(column, top, bottom)
         return cells
 
     def columns(self, sheet: str, area: Area) -> Iterator[tuple[Cell, Cells]]:

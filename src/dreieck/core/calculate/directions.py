@@ -47,9 +47,9 @@ def run_in_direction(ring: list[Piece], values: _Values) -> bool:
     for direction in _DIRECTIONS:
         ranked = _ranked(ring, values, direction)
         if ranked:
-            if len(ring) == 1 and direction == _DIRECTIONS[0] and ring[0].area.width == 1:
-                run_recurrence(ring[0], values)
-            _run(ranked, values, direction)
+            one_column = len(ring) == 1 and ring[0].area.width == 1
+            if not (one_column and direction.down and run_recurrence(ring[0], values)):
+                _run(ranked, values, direction)
             return True
     return False
 

@@ -15,7 +15,7 @@ from dreieck.core.cells import Kind
 from dreieck.core.formula import Shape
 from dreieck.core.reference import Reference
 
-_ROWS = 65_536
+_ROWS = 131_072
 """How many rows are worked out at once; arrays of that size stay in the processor's cache."""
 
 

@@ -1,25 +1,26 @@
 """Chains of plain arithmetic, such as ``=A1*1.01+$B$1`` below itself, as one loop.
 
 The formula is turned into the body of a Python loop over numbers. The loop stops where a
-result is no plain number any more; the rest is left to the general way.
+result is no plain number any more: from there on it is an error, which passes through.
 """
 
 from __future__ import annotations
 
 import ast
-import math
 from contextlib import suppress
 from typing import Any, Protocol
 
 import numpy as np
 
 from dreieck.core.address import Cell
+from dreieck.core.calculate.evaluation import result_at
 from dreieck.core.calculate.pieces import Knows, Piece
 from dreieck.core.calculate.reads import reach
-from dreieck.core.cells import Cells, Kind
+from dreieck.core.cells import Cells, Payload
 from dreieck.core.formula import tree
 from dreieck.core.ranges import Reader
 from dreieck.core.reference import CellReference
+from dreieck.core.values import Error, Place
 
 _OPERATORS: dict[str, type[ast.operator]] = {
     "+": ast.Add,
@@ -29,11 +30,9 @@ _OPERATORS: dict[str, type[ast.operator]] = {
 }
 _LOOP = """
 def run(chain, count{names}):
+    append = chain.append
     for index in range(count):
-        value = BODY
-        if not -MOST <= value <= MOST:
-            return
-        chain.append(value)
+        append(BODY)
 """
 
 
@@ -45,28 +44,53 @@ class _OtherError(Exception):
     """The formula, or a value that it reads, is not plain arithmetic."""
 
 
-def run_recurrence(piece: Piece, values: Values) -> None:
-    """Work out as much of a piece of one column, from its top, as is plain arithmetic."""
+def run_recurrence(piece: Piece, values: Values) -> bool:
+    """Work out a piece of one column from its top, if it is a chain of plain arithmetic."""
     left, top, _, bottom = piece.area
     chain = _Chain(piece, values)
     try:
         body = chain.said(piece.shape.tree)
         before = values.cells(piece.sheet, left, top - chain.back, top - 1)
     except _OtherError:
-        return
-    if (before.kinds != Kind.NUMBER).any():
-        return
-    found: list[float] = before.payload.tolist()
+        return False
+    if not chain.back or not before.all_numbers:
+        return False
+    found = _run(body, chain, before.payload.tolist(), bottom - top + 1)
+    results = values.results(piece.sheet)
+    if len(found):
+        results.write(left, top, Cells.numbers(found))
+    _run_out(piece, values, top + len(found), chain.back)
+    return True
+
+
+def _run(body: ast.expr, chain: _Chain, links: list[float], count: int) -> Payload:
+    """The numbers of the chain, as far as they are plain."""
     module = ast.parse(_LOOP.format(names="".join(f", {name}" for name in chain.given)))
     module = ast.fix_missing_locations(_Body(body).visit(module))
-    scope: dict[str, Any] = {"MOST": math.nextafter(math.inf, 0)}
+    scope: dict[str, Any] = {}
     # The tree holds numbers, names made here and four operators; nothing of the user's text.
     exec(compile(module, "<chain>", "exec"), scope)
     with suppress(ZeroDivisionError):
-        scope["run"](found, bottom - top + 1, **chain.given)
-    done = np.array(found[chain.back :], np.float64)
-    if len(done):
-        values.results(piece.sheet).write(left, top, Cells.numbers(done))
+        scope["run"](links, count, **chain.given)
+    found = np.array(links[chain.back :], np.float64)
+    # What lies beyond all numbers stays there, so the end is found afterwards.
+    beyond = np.flatnonzero(~np.isfinite(found))
+    return found[: beyond[0]] if len(beyond) else found
+
+
+def _run_out(piece: Piece, values: Values, row: int, back: int) -> None:
+    """The rest of a chain, from the first result that is an error: it passes through."""
+    results, column = values.results(piece.sheet), piece.area.left
+    alike, last = 0, None
+    for here in range(row, piece.area.bottom + 1):
+        if alike >= back:
+            results.put_down(column, here, piece.area.bottom, last)
+            return
+        place = Place(piece.sheet, Cell(column, here))
+        value = result_at(piece.shape, place, values)
+        results.put(place.cell, value)
+        alike = alike + 1 if isinstance(value, Error) and value is last else 0
+        last = value
 
 
 class _Body(ast.NodeTransformer):
@@ -131,8 +155,14 @@ class _Chain:
             self.given[name] = value
             return ast.Name(name, ast.Load())
         cells = self.values.cells(sheet, area.left, area.top, area.bottom)
-        if (cells.kinds != Kind.NUMBER).any():
+        if not cells.all_numbers:
             raise _OtherError
         self.given[name] = cells.payload.tolist()
         index = ast.Name("index", ast.Load())
         return ast.Subscript(ast.Name(name, ast.Load()), index, ast.Load())
+
+
+def _is_given(said: ast.expr) -> bool:
+    """Whether a value was there before the chain, and so is a number for certain."""
+    read = said.value if isinstance(said, ast.Subscript) else said
+    return isinstance(read, ast.Constant) or (isinstance(read, ast.Name) and read.id != "chain")

@@ -22,6 +22,7 @@ class Results:
         self._own: set[int] = set()
         """The columns that may be written; others are lent by whom these were forked from."""
         self._plain: dict[int, tuple[Column, int]] = {}
+        self._settled: set[int] = set()
 
     def fork(self, sheet: Sheet) -> Results:
         """The same results for a copy of the sheet, that change on their own."""
@@ -45,6 +46,17 @@ class Results:
             self._plain[number] = (held, held.formula_version)
         return held
 
+    def is_settled(self, number: int) -> bool:
+        """Whether nothing in a column waits to be worked out."""
+        column = self.column(number)
+        if number not in self._worked_out or number in self._settled:
+            return True
+        extent = column.extent()
+        if extent is None or not (column.cells(*extent).kinds == Kind.PENDING).any():
+            self._settled.add(number)
+            return True
+        return False
+
     def cells(self, number: int, top: int, bottom: int) -> Cells:
         """The values of some rows of a column."""
         return self.column(number).cells(top, bottom)
@@ -57,12 +69,19 @@ class Results:
         """Put the result of one formula."""
         self._owned(cell.column).put(cell.row, cell.row, value)
 
+    def put_down(self, number: int, top: int, bottom: int, value: object) -> None:
+        """Put one result into formulas below each other."""
+        self._owned(number).put(top, bottom, value)
+
     def pending(self, area: Area) -> Area | None:
         """The smallest area that holds all in an area that is not worked out."""
         found: Area | None = None
         for number in range(area.left, area.right + 1):
+            if number not in self._worked_out and self.is_settled(number):
+                continue
             kinds = self.cells(number, area.top, area.bottom).kinds
-            rows = np.flatnonzero(kinds == Kind.PENDING)
+            ends = kinds[[0, -1]] == Kind.PENDING
+            rows = [0, len(kinds) - 1] if ends.all() else np.flatnonzero(kinds == Kind.PENDING)
             if len(rows):
                 top, bottom = area.top + int(rows[0]), area.top + int(rows[-1])
                 strip = Area(number, top, number, bottom)
@@ -76,10 +95,8 @@ class Results:
             if held is None or number not in self._worked_out:
                 continue
             formulas = held.cells(area.top, area.bottom).kinds == Kind.FORMULA
-            before = self.cells(number, area.top, area.bottom)
-            kinds = before.kinds.copy()
-            kinds[formulas] = Kind.PENDING
-            self.write(number, area.top, Cells(kinds, before.payload, before.pool))
+            self._settled.discard(number)
+            self._owned(number).mark(area.top, formulas, Kind.PENDING)
 
     def refresh(self, area: Area) -> None:
         """The cells of an area hold something else now."""
@@ -87,6 +104,7 @@ class Results:
             if number not in self._worked_out:
                 continue
             held = self.sheet.columns.get(number)
+            self._settled.discard(number)
             if held is None:
                 del self._worked_out[number]
                 self._own.discard(number)

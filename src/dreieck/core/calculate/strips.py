@@ -13,7 +13,7 @@ from typing import Any, Protocol
 import numpy as np
 from numpy.typing import NDArray
 
-from dreieck.core.address import Cell
+from dreieck.core.address import Area, Cell
 from dreieck.core.calculate.arguments import Operand, bound
 from dreieck.core.calculate.evaluation import (
     Evaluation,
@@ -27,10 +27,12 @@ from dreieck.core.calculate.evaluation import (
 from dreieck.core.calculate.pieces import Knows, Piece
 from dreieck.core.cells import Cells, Kind, Payload
 from dreieck.core.formula import tree
-from dreieck.core.functions import Function, Takes, find
+from dreieck.core.functions import Failure, Function, Takes, find
 from dreieck.core.ranges import Array, Range, Reader
 from dreieck.core.reference import CellReference, RangeReference
-from dreieck.core.values import Place, Value
+from dreieck.core.totals import Total
+from dreieck.core.values import Error, Place, Value
+from dreieck.core.windows import growing, growing_upwards, sliding
 
 _SHORT = 4
 """Strips of so few rows are worked out cell by cell."""
@@ -91,11 +93,11 @@ class Strip:
             found = one.taken(np.zeros(self.height, np.intp))
         return self._finished(found)
 
-    def down(self, node: tree.Node) -> Column:
-        """What a node is, down the strip."""
+    def down(self, node: tree.Node, *, single: bool = True) -> Column:
+        """What a node is, down the strip; ``single`` where only its value counts."""
         match node:
             case tree.Group():
-                return self.down(node.inner)
+                return self.down(node.inner, single=single)
             case CellReference():
                 return self._read(node)
             case tree.Binary():
@@ -124,7 +126,7 @@ class Strip:
                     0.0,
                 )
             case tree.Call():
-                return self._call(node)
+                return self._call(node, single=single)
             case RangeReference() | tree.Name():
                 return [self.at(index).operand(node) for index in range(self.height)]
             case _:
@@ -178,11 +180,12 @@ class Strip:
         for _, mask in numbers:
             if mask is not None:
                 plain &= mask
+        cells = Cells.numbers(found)
         if plain.all():
-            return Cells(_all_numbers(self.height), found, _NO_POOL)
+            return cells
         others = np.flatnonzero(~plain)
         rest = self._one_by_one(one_by_one, _taken(left, others), _taken(right, others))
-        kinds, payload = _all_numbers(self.height).copy(), found
+        kinds, payload = cells.kinds.copy(), found
         kinds[others], payload[others] = rest.kinds, rest.payload
         return Cells(kinds, payload, rest.pool)
 
@@ -202,24 +205,29 @@ class Strip:
         two = right.values() if isinstance(right, Cells) else [right] * count
         return Cells.of([combine(a, b) for a, b in zip(one, two, strict=True)])
 
-    def _call(self, node: tree.Call) -> Column:
+    def _call(self, node: tree.Call, *, single: bool) -> Column:
         function = find(node.function)
         if function is None:
             return self.at(0).operand(node)
         if any(parameter.takes is Takes.ARRAY for parameter in function.parameters):
             return [self.at(index).operand(node) for index in range(self.height)]
-        known = {
-            id(each): self._listed(self.down(each))
-            for index, each in enumerate(node.arguments)
-            if function.parameters
-            and (function.parameter(index).takes in _SINGLE or not _is_reference(each))
-        }
+        if totals := self._totals(function, node):
+            return totals
+        known: dict[int, Any] = {}
+        for position, each in enumerate(node.arguments if function.parameters else ()):
+            takes = function.parameter(position).takes
+            # What a function chooses from may be ranges, if it is not their value that counts.
+            value = takes in _SINGLE or (single and takes is Takes.LATER and _chooses(function))
+            if value or not _is_reference(each):
+                known[id(each)] = self._listed(self.down(each, single=value))
+            elif _never_moves(each):
+                known[id(each)] = self.at(0).operand(each)
         if quick := self._of_numbers(function, node, known):
             return quick
         row = _Row(self, known)
         found: list[Any] = [None] * self.height
-        for index in self._rows_in_turn(node):
-            row.go_to(index)
+        for index in range(self.height):
+            row.index = index
             found[index] = called(function, lambda: bound(function, node.arguments, row))
         return found
 
@@ -235,8 +243,10 @@ class Strip:
             return None
         if any(parameter.takes is not Takes.NUMBER for parameter in function.parameters):
             return None
-        lists = [self._listed(self._plain(known[id(each)])) for each in node.arguments]
-        lists = [each if isinstance(each, list) else [each] * self.height for each in lists]
+        plain = [self._plain(known[id(each)]) for each in node.arguments]
+        lists = [
+            each.values() if isinstance(each, Cells) else [each] * self.height for each in plain
+        ]
         if any(type(value) is not float for each in lists for value in each):
             return None
         return [
@@ -244,16 +254,43 @@ class Strip:
             for values in zip(*lists, strict=True)
         ]
 
-    def _rows_in_turn(self, node: tree.Call) -> range:
-        """The rows in an order in which ranges with one end locked grow."""
-        for each in node.arguments:
-            if isinstance(each, RangeReference) and each.rows:
-                locked = [part.at for part in each.rows.typed() if part.locked]
-                if len(locked) == 1 and locked[0] >= self.top + self.height - 1:
-                    return range(self.height - 1, -1, -1)
-        return range(self.height)
+    def _totals(self, function: Function, node: tree.Call) -> list[Operand] | None:
+        """A function of the total of one range in a single column, whose rows move."""
+        takes = function.parameters[0].takes if function.parameters else None
+        if takes not in (Takes.TOTALS, Takes.COUNTED) or len(node.arguments) != 1:
+            return None
+        reference = node.arguments[0]
+        if not isinstance(reference, RangeReference) or _never_moves(reference):
+            return None
+        first = reference.area(self.place(0).cell)
+        last = reference.area(self.place(self.height - 1).cell)
+        sheet = reference.sheet or self.sheet
+        if not first or not last or not reference.rows or not self.values.has_sheet(sheet):
+            return None
+        before, after = (
+            reference.rows.ordered(self.place(i).cell.row) for i in (0, -1 + self.height)
+        )
+        if first.width > 1 or (first.left, before) != (last.left, after):
+            return None
+        read = Area(first.left, first.top, first.left, last.bottom)
+        values = self.values.cells(sheet, read.left, read.top, read.bottom).values()
+        locked = [part.locked for part in before]
+        backwards = locked == [False, True]
+        if backwards:
+            totals = growing_upwards(values, self.height - 1)
+        elif locked == [True, False]:
+            totals = growing(values, first.height - 1, self.height)
+        else:
+            totals = sliding(values, first.height)
+        found = [
+            called(function, lambda total=total: _sound_total(takes, total))  # type: ignore[misc]
+            for total in totals
+        ]
+        return found[::-1] if backwards else found
 
     def _finished(self, cells: Cells) -> Cells:
+        if cells.all_numbers:
+            return cells
         empty, errors = cells.kinds == Kind.EMPTY, np.flatnonzero(cells.kinds == Kind.ERROR)
         if not empty.any() and not len(errors):
             return cells
@@ -273,21 +310,46 @@ class _Row(Evaluation):
         self.known = known
         self.index = 0
 
-    def go_to(self, index: int) -> None:
-        self.index = index
-        self.place = self.strip.place(index)
-
     def operand(self, node: tree.Node) -> Operand:
         key = id(node)
         if key not in self.known:
+            self.place = self.strip.place(self.index)
             return super().operand(node)
         column: Any = self.known[key]
         operand: Operand = column[self.index] if isinstance(column, list) else column
         return operand
 
+    def value(self, node: tree.Node) -> Value:
+        value = self.operand(node)
+        if isinstance(value, Range):
+            return value.single(self.strip.place(self.index).cell)
+        return value.at(0, 0) if isinstance(value, Array) else value
+
+    def array(self, node: tree.Node) -> Operand:
+        self.place = self.strip.place(self.index)
+        return super().array(node)
+
+    def addressed(self, text: str) -> Range | Error:
+        self.place = self.strip.place(self.index)
+        return super().addressed(text)
+
+    def here(self) -> Range:
+        self.place = self.strip.place(self.index)
+        return super().here()
+
+
+def _sound_total(takes: Takes, total: Total) -> tuple[list[Total]]:
+    if takes is Takes.TOTALS and total.error:
+        raise Failure(total.error.code, total.error.why, total.error.origin)
+    return ([total],)
+
 
 _SINGLE = {Takes.NUMBER, Takes.WHOLE, Takes.TEXT, Takes.LOGICAL, Takes.VALUE, Takes.ADDRESS}
 """What makes a single value of a reference; others look at the range."""
+
+
+def _chooses(function: Function) -> bool:
+    return function.family == "logic" or function.name == "CHOOSE"
 
 
 def _is_reference(node: tree.Node) -> bool:
@@ -296,13 +358,11 @@ def _is_reference(node: tree.Node) -> bool:
     return isinstance(node, CellReference | RangeReference | tree.Name)
 
 
-_NO_POOL = Cells.of([]).pool
-_ALL_NUMBERS = np.full(1_000_000, Kind.NUMBER, np.uint8)
-_ALL_NUMBERS.flags.writeable = False
-
-
-def _all_numbers(height: int) -> NDArray[np.uint8]:
-    return _ALL_NUMBERS[:height]
+def _never_moves(node: tree.Node) -> bool:
+    """Whether a node is a reference to the same cells in all rows of a column."""
+    if not isinstance(node, CellReference | RangeReference):
+        return False
+    return all(part.locked for part in node.parts()[1])
 
 
 _ARITHMETIC: dict[str, Callable[[Any, Any], Payload]] = {
@@ -316,7 +376,7 @@ _ARITHMETIC: dict[str, Callable[[Any, Any], Payload]] = {
 def _numbers(column: Cells | Value) -> tuple[Any, NDArray[np.bool_] | None] | None:
     """What counts as a number as it is, and where; None where nothing does."""
     if isinstance(column, Cells):
-        if (column.kinds == Kind.NUMBER).all():
+        if column.all_numbers:
             return column.payload, None
         plain = np.isin(column.kinds, (Kind.NUMBER, Kind.EMPTY, Kind.LOGICAL))
         return (np.where(plain, column.payload, 0.0), plain) if plain.any() else None

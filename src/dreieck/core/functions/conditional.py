@@ -3,11 +3,11 @@
 from __future__ import annotations
 
 import math
-from collections.abc import Iterator
 
 import numpy as np
 from numpy.typing import NDArray
 
+from dreieck.core.cells import Kind
 from dreieck.core.functions.criteria import Criterion, criterion
 from dreieck.core.functions.registry import (
     Failure,
@@ -116,7 +116,7 @@ def _count(cells: Range, fits: Criterion) -> int:
 
 def _fitting(
     summed: Range, pairs: list[tuple[Range, Criterion]], sized: Range | None = None
-) -> Iterator[float]:
+) -> list[float]:
     """The numbers of ``summed`` at the places where all criteria fit."""
     cells = pairs[0][0]
     if sized and (sized.width, sized.height) != (cells.width, cells.height):
@@ -130,17 +130,21 @@ def _fitting(
     if fitting is None:
         held = [column * values.height + row for column, row, _ in values.placed()]
         fitting = np.setdiff1d(np.array(held, np.intp), others)
-    for value in values.taken(fitting):
-        if isinstance(value, Error):
-            raise Failure(value.code, value.why, value.origin)
-        if isinstance(value, float):
-            yield value
+    found = values.taken(fitting)
+    if not found.all_numbers and Kind.ERROR in found.kinds:
+        error = next(value for value in found.values() if isinstance(value, Error))
+        raise Failure(error.code, error.why, error.origin)
+    numbers = found.payload if found.all_numbers else found.payload[found.kinds == Kind.NUMBER]
+    listed: list[float] = numbers.tolist()
+    return listed
 
 
 def _places(pairs: list[tuple[Range, Criterion]]) -> tuple[Positions | None, Positions]:
     """Where all criteria fit; or None, and where they do not, if empty cells fit all of them."""
     fitting: Positions | None = None
     others = NOWHERE
+    if len(pairs) == 1 and not pairs[0][1](None):
+        return _fitting_filled(*pairs[0]), others
     for cells, fits in pairs:
         if fits(None):
             filled, fit = _tried(cells, fits)
@@ -166,8 +170,7 @@ def _tried(cells: Range, fits: Criterion) -> tuple[Positions, NDArray[np.bool_]]
     return held[:, 0], held[:, 1].astype(bool)
 
 
-def _mean(values: Iterator[float]) -> float:
-    found = list(values)
+def _mean(found: list[float]) -> float:
     if not found:
         raise Failure(DIV0, "No number fits, so there is nothing to take the average of.")
     return math.fsum(found) / len(found)
