@@ -69,6 +69,29 @@ def block_at(sheet: Sheet, cell: Cell) -> Block | None:
     return Block(shape, tuple(parts))
 
 
+def blocks(sheet: Sheet) -> list[Block]:
+    """All blocks of a sheet, in reading order of their starts."""
+    alike: dict[Shape, list[Area]] = {}
+    for patch in patches(sheet):
+        alike.setdefault(patch.shape, []).append(patch.area)
+    found = [
+        Block(shape, tuple(parts)) for shape, areas in alike.items() for parts in _connected(areas)
+    ]
+    return sorted(found, key=lambda block: _reading_order(block.start))
+
+
+def _connected(areas: list[Area]) -> list[list[Area]]:
+    """Areas in groups that touch each other; too many are not compared one with another."""
+    if len(areas) > _COMPARED:
+        return [[area] for area in areas]
+    groups: list[list[Area]] = []
+    for area in areas:
+        touching = [group for group in groups if any(_touch(area, each) for each in group)]
+        groups = [group for group in groups if group not in touching]
+        groups.append([area, *(each for group in touching for each in group)])
+    return groups
+
+
 def _touch(one: Area, other: Area) -> bool:
     """Whether two areas share an edge; a corner alone does not count."""
     wider = Area(one.left - 1, one.top, one.right + 1, one.bottom)
@@ -88,6 +111,7 @@ class Patch:
     area: Area
 
 
+_COMPARED = 1_000
 _Run = tuple[int, int, Shape]
 _PATCHES: WeakKeyDictionary[Sheet, tuple[object, tuple[Patch, ...]]] = WeakKeyDictionary()
 _RUNS: WeakKeyDictionary[Column, tuple[int, list[_Run]]] = WeakKeyDictionary()

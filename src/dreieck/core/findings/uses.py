@@ -1,0 +1,102 @@
+"""What a formula does with each of its references, told by the place where it stands."""
+
+from __future__ import annotations
+
+from collections.abc import Iterator
+from functools import lru_cache
+from typing import Literal, NamedTuple
+
+from dreieck.core.formula import Shape, tree
+from dreieck.core.functions import Takes, find
+from dreieck.core.reference import CellReference, RangeReference, Reference
+
+How = Literal["number", "total", "list", "condition", "text", "value", "place"]
+"""A number is calculated with; numbers are added up or the like; a list is searched; a
+condition is asked; text is joined or taken as text; any value is taken; only the place counts."""
+
+_TAKEN: dict[Takes, How] = {
+    Takes.NUMBER: "number",
+    Takes.WHOLE: "number",
+    Takes.TEXT: "text",
+    Takes.ADDRESS: "text",
+    Takes.LOGICAL: "condition",
+    Takes.LOGICALS: "condition",
+    Takes.NUMBERS: "total",
+    Takes.TOTALS: "total",
+    Takes.ARRAY: "total",
+    Takes.RANGE: "list",
+    Takes.PLACE: "place",
+}
+_GUARDS = {"IFERROR", "IFNA", "ISERROR", "ISERR", "ISNA"}
+_ASKS = {"ISBLANK", "ISNUMBER", "ISTEXT", "ISNONTEXT", "COUNTBLANK", "N", "T"}
+_PLAIN = {"SUM", "AVERAGE", "MIN", "MAX", "COUNT", "COUNTA", "PRODUCT", "SUMSQ", "MEDIAN"}
+
+
+class Use(NamedTuple):
+    """A reference, the ``number`` of it counted from 0, and its use; ``function`` is the call that it is an argument of.
+
+    ``guarded`` says that the formula looks itself whether the value is empty or an error.
+    """
+
+    number: int
+    reference: Reference
+    how: How
+    function: str
+    guarded: bool
+
+
+@lru_cache(maxsize=4096)
+def uses(shape: Shape) -> tuple[Use, ...]:
+    """The uses of all references of a formula, in their order."""
+    asked = frozenset(_asked(shape.tree))
+    found = list(_uses(shape.tree, "value", "", guarded=False))
+    return tuple(
+        Use(number, reference, how, function, guarded or reference in asked)
+        for number, (reference, how, function, guarded) in enumerate(found)
+    )
+
+
+def is_plain_summary(use: Use) -> bool:
+    """Whether a reference is summed up, averaged or the like as it stands."""
+    return use.how in ("total", "value") and use.function in _PLAIN
+
+
+def _uses(
+    node: tree.Node, how: How, function: str, *, guarded: bool
+) -> Iterator[tuple[Reference, How, str, bool]]:
+    match node:
+        case CellReference() | RangeReference():
+            yield node, how, function, guarded
+        case tree.Group():
+            yield from _uses(node.inner, how, function, guarded=guarded)
+        case tree.Binary():
+            inner: How = "text" if node.operator == "&" else "number"
+            inner = "value" if node.operator in ("=", "<>", "<", ">", "<=", ">=") else inner
+            for side in (node.left, node.right):
+                yield from _uses(side, inner, "", guarded=guarded)
+        case tree.Prefix() | tree.Percent():
+            yield from _uses(node.operand, "number", "", guarded=guarded)
+        case tree.Call():
+            called = find(node.function)
+            guarded = guarded or node.function in _GUARDS
+            for index, argument in enumerate(node.arguments):
+                taken: How = "value"
+                if called and called.parameters:
+                    takes = called.parameter(index).takes
+                    taken = how if takes is Takes.LATER else _TAKEN.get(takes, "value")
+                yield from _uses(argument, taken, node.function, guarded=guarded)
+
+
+def _asked(node: tree.Node) -> Iterator[Reference]:
+    """The references whose emptiness or kind the formula asks about."""
+    for part in tree.walk(node):
+        if isinstance(part, tree.Call) and (part.function in _ASKS or part.function == "IF"):
+            first = part.arguments[0] if part.arguments else None
+            if isinstance(first, CellReference | RangeReference):
+                yield first
+        if isinstance(part, tree.Binary) and part.operator in ("=", "<>", ">", "<", ">=", "<="):
+            for side, other in ((part.left, part.right), (part.right, part.left)):
+                empty = isinstance(other, tree.Text) and not other.value
+                zero = isinstance(other, tree.Number) and other.value == 0
+                if (empty or zero) and isinstance(side, CellReference):
+                    yield side
