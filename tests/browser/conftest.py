@@ -67,6 +67,8 @@ def chromium():
 def context(chromium, server):
     opened = chromium.new_context(viewport={"width": 1280, "height": 800}, base_url=server.address)
     opened.set_default_timeout(PATIENCE)
+    # Rehearsals wait for Enter, but where a test says otherwise.
+    opened.add_init_script("localStorage.wait ??= 'yes'")
     yield opened
     opened.close()
 

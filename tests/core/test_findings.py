@@ -126,7 +126,7 @@ FOUND = {
         {**PRICES}, {"C4_C9": "=B4*B$1", "C6_C6": "99"}, {("typed-over", "C6")},
     ),
     "a number is typed over in a row": (
-        {**LOADS, "F3": "Tarn", "F4": "196"}, {"C5_F5": "=$B5*C$4*1", "D5_D5": "99"},
+        {**LOADS, "F3": "Tarn", "F4": "196"}, {"C5_F5": "=$B5*C4", "D5_D5": "99"},
         {("typed-over", "D5")},
     ),
     "a part fell off": (

@@ -76,7 +76,7 @@ def test_gaps_and_errors_of_a_block_are_seen_in_the_miniature(page):
     page.select("C5")
     assert page.html.count("tile gap") == 1
     assert page.html.count('"tile broken"') == 4
-    assert "19 work out 4 show an error" in page.text
+    assert "19 sound 0 in doubt 4 broken" in page.text
 
 
 def test_keys_that_matter_now_stand_in_the_foot(page):

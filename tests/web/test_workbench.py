@@ -127,7 +127,7 @@ def test_a_switch_in_a_lone_formula_is_kept_at_once(page):
 def test_any_landing_finds_its_block_its_start_and_its_moves(page):
     page.select("E8")
     assert page.scene["block"] == [3, 5, 6, 10] and page.scene["start"] == [3, 5]
-    assert "lands from C5" in page.text and "24 work out" in page.text
+    assert "lands from C5" in page.text and "24 sound" in page.text
     assert "$B5 $B8 3 down 0.06" in page.text and "C$4 E$4 2 right 315" in page.text
     assert [tie["here_reads"] for tie in page.scene["ties"]] == [[2, 8, 2, 8], [5, 4, 5, 4]]
     page.act("walk", rows=1)
@@ -137,7 +137,7 @@ def test_any_landing_finds_its_block_its_start_and_its_moves(page):
 def test_errors_in_a_block_are_counted(page):
     page.enter("B8", "cheese")
     page.select("E8")
-    assert "20 work out 4 show an error" in page.text
+    assert "20 sound 0 in doubt 4 broken" in page.text
     assert "tile broken here" in page.html
 
 

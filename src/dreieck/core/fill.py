@@ -3,8 +3,9 @@
 from __future__ import annotations
 
 from collections.abc import Iterator
-from dataclasses import dataclass
+from dataclasses import dataclass, field
 from operator import itemgetter
+from typing import Literal
 
 from dreieck.core.address import MAX_COLUMN, MAX_ROW, Area, Cell
 from dreieck.core.content import Content
@@ -12,9 +13,13 @@ from dreieck.core.edits import SetCells
 from dreieck.core.exceptions import FillError
 from dreieck.core.formula import Shape
 from dreieck.core.look import PLAIN, Look
-from dreieck.core.sheet import Run
+from dreieck.core.series import Series, counts_on_alone, series_of
+from dreieck.core.sheet import Run, Sheet
 from dreieck.core.workbook import Workbook
 
+Values = Literal["", "copy", "count"]
+"""Whether plain values repeat or count on; empty for what is usual for them."""
+_MOST_STARTS = 10_000
 MAX_FILL = 1_000_000
 """How many cells one fill can write."""
 
@@ -31,6 +36,13 @@ class Fill:
     source: Area
     target: Area
     contents: dict[Cell, Content | None]
+    lines: dict[int, Series] = field(default_factory=dict)
+    """For the rows or columns of the source whose plain values count on: how they do."""
+
+    @property
+    def goes_down(self) -> bool:
+        """Whether values count on down the columns, not along the rows."""
+        return goes_down(self.source, self.target)
 
     def start_of(self, landing: Cell) -> Cell:
         """The source cell that a landing is filled from."""
@@ -40,8 +52,13 @@ class Fill:
         )
 
     def content(self, landing: Cell) -> Content | None:
-        """What the fill puts into a landing: the shape of its start, or the same value."""
-        content = self.contents[self.start_of(landing)]
+        """What the fill puts into a landing: the shape of its start, or a value."""
+        start = self.start_of(landing)
+        content = self.contents[start]
+        line = self.lines.get(start.column if self.goes_down else start.row)
+        if line:
+            down = landing.row - self.source.top
+            return line(down if self.goes_down else landing.column - self.source.left)
         return content.landed(landing) if isinstance(content, Shape) else content
 
     def overwritten(self) -> list[Cell]:
@@ -65,7 +82,7 @@ class Fill:
             for start, content in self.contents.items()
             for column, top, bottom in self._stretches(start)
             for part in sheet.runs(Area(column, top, column, bottom))
-            for run in self._landed(part, content, sheet.look(start))
+            for run in self._landed(part, start, content, sheet.look(start))
         ]
         for start, content in self.contents.items():
             if not self.target.holds(start):
@@ -78,13 +95,14 @@ class Fill:
         self.edit().apply(rehearsed)
         return rehearsed
 
-    def _landed(self, part: Run, content: Content | None, own: Look) -> Iterator[Run]:
+    def _landed(self, part: Run, start: Cell, content: Content | None, own: Look) -> Iterator[Run]:
         """What stands in a run of landings that look alike."""
         travels = Look(own.form, own.decimals)
         look = part.look if part.look != PLAIN else travels
-        if isinstance(content, Shape) and not _is_whole(content, part.area):
+        counts = (start.column if self.goes_down else start.row) in self.lines
+        if counts or (isinstance(content, Shape) and not _is_whole(content, part.area)):
             for cell in part.area.cells():
-                yield Run(cell.column, cell.row, cell.row, content.landed(cell), look)
+                yield Run(cell.column, cell.row, cell.row, self.content(cell), look)
         else:
             yield part._replace(content=content, look=look)
 
@@ -131,8 +149,12 @@ def plan_fill(
     source: Area,
     target: Area,
     contents: dict[Cell, Content | None] | None = None,
+    *,
+    values: Values = "",
 ) -> Fill:
     """Plan a fill of ``target`` with what the cells of ``source`` hold.
+
+    Plain values are copied or count on, as ``values`` tells, or else as is usual for them.
 
     ``contents`` replaces what source cells hold by something not kept yet. Raises
     FillError where the target leaves the sheet, is too large, or there is nothing to fill.
@@ -145,7 +167,67 @@ def plan_fill(
     held.update(contents or {})
     if all(content is None for content in held.values()):
         raise FillError(f"{source.text} is empty: there is nothing to fill with.")
-    return Fill(workbook, sheet_id, source, target, held)
+    fill = Fill(workbook, sheet_id, source, target, held)
+    fill.lines.update(_lines(fill, values))
+    return fill
+
+
+def goes_down(source: Area, target: Area) -> bool:
+    """Whether a fill goes down or up rather than to the sides."""
+    return target.height > source.height or target.width <= source.width
+
+
+def can_count_on(fill: Fill) -> bool:
+    """Whether some plain values of the source could count on."""
+    return bool(_lines(fill, "count"))
+
+
+def _lines(fill: Fill, values: Values) -> dict[int, Series]:
+    """How each row or column of the source counts on, where it does."""
+    source, sheet = fill.source, fill.workbook.sheet_by_id(fill.sheet_id)
+    lines: dict[int, Series] = {}
+    down = goes_down(source, fill.target)
+    if values == "copy" or source.size > _MOST_STARTS:
+        return lines
+    numbers = (
+        range(source.left, source.right + 1) if down else range(source.top, source.bottom + 1)
+    )
+    for number in numbers:
+        strip = (
+            source._replace(left=number, right=number)
+            if down
+            else source._replace(top=number, bottom=number)
+        )
+        starts = [fill.contents[cell] for cell in strip.cells()]
+        if values == "count" or counts_on_alone(starts):
+            series = series_of(starts, sheet.look(strip.first))
+            if series:
+                lines[number] = series
+    return lines
+
+
+def alongside(sheet: Sheet, source: Area, *, down: bool) -> Area:
+    """The source, stretched as far as the neighbouring data goes: down, or to the right.
+
+    The data to its left counts, or else to its right; for a fill to the right that above it,
+    or else below. It is the source itself where no data goes on.
+    """
+    for step in (-1, 1):
+        if down:
+            column = source.left - 1 if step < 0 else source.right + 1
+            cell = Cell(column, source.bottom)
+        else:
+            row = source.top - 1 if step < 0 else source.bottom + 1
+            cell = Cell(source.right, row)
+        last = cell
+        while last.on_sheet and sheet.content(last) is not None:
+            cell = last
+            last = last.moved(0, 1) if down else last.moved(1, 0)
+        if down and cell.row > source.bottom:
+            return source._replace(bottom=cell.row)
+        if not down and cell.column > source.right:
+            return source._replace(right=cell.column)
+    return source
 
 
 def check_target(target: Area) -> None:

@@ -7,7 +7,7 @@ from dreieck.core.content import typed_text
 from dreieck.core.edits import SetCells
 from dreieck.core.entering import entered
 from dreieck.core.exceptions import DreieckError
-from dreieck.core.fill import MAX_FILL, check_target, stretched
+from dreieck.core.fill import MAX_FILL
 from dreieck.core.formula.printer import split_sheet
 from dreieck.core.locks import mention_at, relock
 from dreieck.web.bench import Bench, Wish
@@ -79,47 +79,6 @@ def redo(hands: Hands) -> str:
 
 
 @action
-def rehearse(hands: Hands) -> str:
-    """Rehearse a fill from the selection, or from the cell that is written, to an area."""
-    wish = hands.wish
-    target = Area.parse(wish.to)
-    check_target(target)
-    _rehearse(wish, target)
-    return ""
-
-
-@action
-def stretch(hands: Hands) -> str:
-    """Stretch or shrink the rehearsed area by one column or row."""
-    wish = hands.wish
-    source = Area.parse(wish.source or wish.writing or wish.selection.text)
-    target = Area.parse(wish.target) if wish.target else source
-    target = stretched(source, target, wish.columns, wish.rows)
-    _rehearse(wish, target)
-    column = target.left if target.left < source.left else target.right
-    wish.reveal = Cell(column, target.top if target.top < source.top else target.bottom).text
-    return ""
-
-
-@action
-def land(hands: Hands) -> str:
-    """Write the rehearsed fill."""
-    wish, situation = hands.wish, hands.situation()
-    fill = situation.fill
-    if situation.refusal or not (situation.rehearsing and fill):
-        raise DreieckError(situation.refusal or "There is no rehearsal to land.")
-    if situation.written and situation.written.problem:
-        raise DreieckError(f"The start cannot be read: {situation.written.problem}")
-    hands.change(f"fill of {fill.target.text}", fill.edit())
-    wish.sheet = hands.home.id
-    wish.stop_writing()
-    wish.drop_rehearsal()
-    wish.anchor = wish.focus = fill.source.first.text
-    wish.step = ""
-    return f"Landed in {fill.target.text}, {fill.target.size:,} cells. Ctrl+Z takes it back."
-
-
-@action
 def lock(hands: Hands) -> str:
     """Set what of a reference stays; an index below 0 means the one at the caret.
 
@@ -143,7 +102,7 @@ def lock(hands: Hands) -> str:
     wish.writing, wish.text, wish.caret = at.text, changed.text, changed.caret
     if block:
         wish.source = at.text
-        _rehearse(wish, block.area)
+        wish.rehearse(block.area)
         wish.landing = "" if here == at else here.text
     return ""
 
@@ -205,11 +164,6 @@ def _look_at(bench: Bench, landing: Cell) -> None:
         bench.landing = landing.text
     else:
         bench.anchor = bench.focus = landing.text
-
-
-def _rehearse(bench: Bench, target: Area) -> None:
-    bench.source = bench.source or bench.writing or bench.selection.text
-    bench.target, bench.landing, bench.step = target.text, "", ""
 
 
 def _step(wish: Wish) -> None:

@@ -8,11 +8,14 @@ from fastapi import Form
 from pydantic import BaseModel, Field
 
 from dreieck.core.address import Area, Cell
+from dreieck.core.copying import What
+from dreieck.core.fill import Values
 from dreieck.core.locks import Axis, Hold
 
 Step = Literal["", "write", "fill", "check"]
 View = Literal["values", "formulas", "both"]
 MAX_TEXT = 1_000_000
+MAX_PASTED = 20_000_000
 
 
 class Bench(BaseModel):
@@ -23,7 +26,9 @@ class Bench(BaseModel):
     ``flipped`` says that it came from a switch of a kept formula, ``fresh`` that it was begun
     by typing, so that arrow keys point. ``pointed_from`` is where the reference begins in it
     that was pointed at just now, -1 if none was. ``source`` and ``target`` are the areas of a
-    rehearsal, if there is one.
+    rehearsal, if there is one, ``values`` whether its plain values are copied or count on;
+    with ``wait`` none lands before it is told to. ``copied`` is the number of a sheet and the
+    area on it that was copied last.
     """
 
     revision: int = 0
@@ -45,8 +50,11 @@ class Bench(BaseModel):
     source: str = ""
     target: str = ""
     landing: str = ""
+    values: Values = ""
     step: Step = ""
     view: View = "values"
+    wait: bool = False
+    copied: str = ""
 
     @property
     def active(self) -> Cell:
@@ -68,15 +76,21 @@ class Bench(BaseModel):
         self.writing, self.text, self.caret = "", None, 0
         self.flipped, self.fresh, self.pointed_from, self.home = False, False, -1, 0
 
+    def rehearse(self, target: Area) -> None:
+        """Rehearse a fill of an area from what is written or selected."""
+        self.source = self.source or self.writing or self.selection.text
+        self.target, self.landing, self.step = target.text, "", ""
+
     def drop_rehearsal(self) -> None:
         """Nothing is rehearsed any more."""
-        self.source, self.target, self.landing = "", "", ""
+        self.source, self.target, self.landing, self.values = "", "", "", ""
 
 
 class Wish(Bench):
     """The state of a page together with what an action on it needs to know.
 
-    An action sets ``insists`` where the page must take the state that it led to.
+    What was copied is told as an area (``clip_…``) or as text from another program
+    (``pasted``). An action sets ``insists`` where the page must take the state that it led to.
     """
 
     move: Literal["", "down", "up", "right", "left"] = ""
@@ -85,8 +99,17 @@ class Wish(Bench):
     rows: int = Field(0, ge=-1, le=1)
     widen: bool = False
     index: int = -1
+    rule: str = ""
+    mend: int = 0
     axis: Axis = "column"
     hold: Hold | None = None
+    clip_workbook: int = 0
+    clip_sheet: int = 0
+    clip_area: str = ""
+    clip_cut: bool = False
+    pasted: str | None = Field(None, max_length=MAX_PASTED)
+    what: What = "all"
+    clear: bool = False
     insists: bool = False
 
 

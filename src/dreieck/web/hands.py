@@ -8,7 +8,7 @@ from dataclasses import dataclass
 from dreieck.core.address import Area, Cell
 from dreieck.core.edits import Edit
 from dreieck.core.sheet import Sheet
-from dreieck.store import OpenWorkbook
+from dreieck.store import Library, OpenWorkbook
 from dreieck.web.bench import Wish
 from dreieck.web.situation import Situation
 
@@ -19,6 +19,7 @@ class Hands:
 
     opened: OpenWorkbook
     wish: Wish
+    library: Library
 
     @property
     def sheet(self) -> Sheet:

@@ -9,15 +9,14 @@ from dreieck.core.address import Area, Cell
 from dreieck.core.calculate import Block, Readers
 from dreieck.core.content import Unreadable
 from dreieck.core.explain import Explanation, explain
-from dreieck.core.fill import Fill
+from dreieck.core.fill import Fill, can_count_on
 from dreieck.core.formula.printer import place_text, sheet_text
 from dreieck.core.look import shown
 from dreieck.core.values import Error, Place
 from dreieck.web.desk import Card, Desk, moved_text
+from dreieck.web.found import Found, counted, elsewhere, found, state_of
 from dreieck.web.situation import Situation
 
-COUNTED = 5_000
-"""How many landings are worked out at once to count their errors."""
 TILE_COLUMNS = 8
 TILE_ROWS = 14
 _NAMED = 6
@@ -67,6 +66,11 @@ class Panel:
     error_began: str
     readers: Readers | None
     reader_areas: list[str]
+    waits: bool
+    counting: str
+    rest: str
+    findings: list[Found]
+    on_sheet: list[Found]
 
 
 def panel(situation: Situation, desk: Desk) -> Panel:
@@ -102,7 +106,25 @@ def panel(situation: Situation, desk: Desk) -> Panel:
         error_began=began,
         readers=situation.readers,
         reader_areas=_areas(situation.readers, situation) if situation.readers else [],
+        waits=situation.bench.wait,
+        counting=_counting(fill),
+        rest=", ".join(area.text for area in situation.rest),
+        findings=found(situation),
+        on_sheet=_on_sheet(situation),
     )
+
+
+def _counting(fill: Fill | None) -> str:
+    """Whether the plain values of a rehearsal count on or are copied; empty if they cannot."""
+    if not fill or not can_count_on(fill):
+        return ""
+    return "count on" if fill.lines else "copy"
+
+
+def _on_sheet(situation: Situation) -> list[Found]:
+    """The findings of the sheet, where the panel checks and no formula is in question."""
+    busy = situation.writing or situation.rehearsing or situation.block
+    return [] if busy or _step(situation) != "check" else elsewhere(situation)
 
 
 def _step(situation: Situation) -> str:
@@ -154,17 +176,14 @@ def _problem(situation: Situation) -> tuple[str, str, str, str]:
 
 
 def _landings(situation: Situation) -> tuple[int, dict[str, int]]:
-    """How many landings there are, and for a block how many show an error."""
+    """How many landings there are, and how many are sound, in doubt, broken."""
     if situation.rehearsing and situation.fill:
-        return situation.fill.target.size, {}
+        size = situation.fill.target.size
+        return size, counted(size, situation.findings)
     if not situation.block:
         return 0, {}
     size = situation.block.size
-    if size > COUNTED:
-        return size, {}
-    cells = situation.block.cells()
-    broken = sum(isinstance(situation.value(cell), Error) for cell in cells)
-    return size, {"sound": size - broken, "broken": broken}
+    return size, counted(size, situation.findings)
 
 
 def _moved(card: Card) -> str:
@@ -223,7 +242,7 @@ def _tile(situation: Situation, cell: Cell, block: Block | None) -> Tile:
     if block and not block.holds(cell):
         return Tile(None, "gap", "")
     value = situation.value(cell)
-    states = ["broken" if isinstance(value, Error) else "sound"]
+    states = ["broken" if isinstance(value, Error) else state_of(cell, situation.findings)]
     if cell == situation.start:
         states.append("start")
     if cell == situation.here:

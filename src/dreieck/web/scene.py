@@ -95,6 +95,7 @@ class Scene(BaseModel):
     readers: list[Area]
     block: Area | None
     rehearsed: Area | None
+    copied: Area | None
     start: Cell | None
     here: Cell | None
 
@@ -133,9 +134,16 @@ def scene(situation: Situation, *, insists: bool = False) -> Scene:
         rehearsed=situation.fill.target
         if situation.fill and situation.rehearsing and at_home
         else None,
+        copied=_copied(bench),
         start=situation.start if in_question else None,
         here=situation.here if in_question else None,
     )
+
+
+def _copied(bench: Bench) -> Area | None:
+    """The area on the shown sheet that was copied last."""
+    sheet, _, area = bench.copied.partition(" ")
+    return Area.parse(area) if sheet == str(bench.sheet) and area else None
 
 
 def _state(bench: Bench) -> dict[str, Any]:

@@ -9,12 +9,14 @@ from dreieck.core.calculate import Block, Calculation, Readers, block_at, look_o
 from dreieck.core.content import Content, Entry, Unreadable, typed_text
 from dreieck.core.exceptions import DreieckError
 from dreieck.core.fill import Fill, plan_fill
+from dreieck.core.findings import Finding, block_findings
 from dreieck.core.formula import Mention, Shape, mentions
 from dreieck.core.look import shown
 from dreieck.core.sheet import Sheet
 from dreieck.core.values import Place, Value
 from dreieck.store import OpenWorkbook
 from dreieck.web.bench import Bench
+from dreieck.web.checking import findings_of, findings_on
 
 
 class Situation:
@@ -51,7 +53,9 @@ class Situation:
             return
         contents = {self.writing_cell: self.written.content} if self.written else {}
         if self.rehearsing or contents[self.writing_cell] is not None:
-            self.fill = plan_fill(self.workbook, self.home.id, source, target, contents)
+            self.fill = plan_fill(
+                self.workbook, self.home.id, source, target, contents, values=bench.values
+            )
 
     @property
     def writing(self) -> bool:
@@ -142,6 +146,44 @@ class Situation:
         """The references written on the desk."""
         cell = self.writing_cell if self.writing else self.desk_cell
         return mentions(self.desk_text, cell)
+
+    @cached_property
+    def findings(self) -> tuple[Finding, ...]:
+        """What is in doubt or broken about the block, or would be with the fill."""
+        if self.rehearsing and self.fill:
+            sheet = self.calculation.workbook.sheet_by_id(self.fill.sheet_id)
+            block = block_at(sheet, self.fill.source.first)
+            return block_findings(self.calculation, sheet, block) if block else ()
+        return findings_of(self.opened, self.sheet, self.block) if self.block else ()
+
+    @cached_property
+    def rest(self) -> tuple[Area, ...]:
+        """What would be left of an older, larger fill from the same start."""
+        fill = self.fill
+        if not self.rehearsing or not fill or fill.source.size > 1:
+            return ()
+        block = block_at(self.home, fill.source.first)
+        if not block or len(block.parts) > 1 or block.start != fill.source.first:
+            return ()
+        area, target = block.area, fill.target
+        below = area._replace(top=target.bottom + 1)
+        beside = area._replace(left=target.right + 1, bottom=min(area.bottom, target.bottom))
+        return tuple(
+            part for part in (below, beside) if part.top <= part.bottom and part.left <= part.right
+        )
+
+    @cached_property
+    def pattern(self) -> tuple[Finding, ...]:
+        """What is in doubt about the pattern around the selected cell."""
+        if self.writing or self.rehearsing or self.selection.size > 1:
+            return ()
+        return tuple(
+            finding
+            for each in findings_on(self.opened, self.sheet)
+            if each.block is None
+            for finding in each.findings
+            if any(area.holds(self.active) for area in finding.areas)
+        )
 
     @cached_property
     def readers(self) -> Readers | None:

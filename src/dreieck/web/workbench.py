@@ -9,19 +9,28 @@ from __future__ import annotations
 from typing import Any
 
 from fastapi import APIRouter, HTTPException, Request
-from starlette.responses import HTMLResponse, RedirectResponse, Response
+from starlette.responses import HTMLResponse, PlainTextResponse, RedirectResponse, Response
 
+from dreieck.core.address import Area
+from dreieck.core.copying import copy_text
 from dreieck.core.exceptions import DreieckError, SheetError
 from dreieck.core.formula.printer import place_text
 from dreieck.core.sheets import losing
 from dreieck.core.suggest import Argument, Suggestion, current_argument, suggestions
 from dreieck.store import OpenWorkbook, OutOfDate, StoreError
-from dreieck.web import actions, point_actions, sheet_actions  # noqa: F401  # fill ACTIONS
+from dreieck.web import (  # noqa: F401  # they fill ACTIONS
+    actions,
+    check_actions,
+    copy_actions,
+    fill_actions,
+    point_actions,
+    sheet_actions,
+)
 from dreieck.web.bench import Wish, WishForm
 from dreieck.web.desk import desk, moved_text
 from dreieck.web.hands import ACTIONS, Hands
 from dreieck.web.keys import When, for_browser, for_foot
-from dreieck.web.pages import TheWorkbook, fragment, page
+from dreieck.web.pages import TheLibrary, TheWorkbook, fragment, page
 from dreieck.web.panel import foot, panel
 from dreieck.web.scene import scene
 from dreieck.web.situation import Situation
@@ -60,8 +69,20 @@ def ask_sheet(request: Request, opened: TheWorkbook, sheet_id: int) -> Response:
     return page(request, "sheet_question.html", sheet=sheet, lost=lost, filled=filled, alone=alone)
 
 
+@router.get("/workbooks/{workbook_id}/sheets/{sheet_id}/text")
+def text_for_others(opened: TheWorkbook, sheet_id: int, area: str) -> Response:
+    """The cells of an area as tab-separated text, for other programs."""
+    with opened.lock:
+        try:
+            sheet = opened.workbook.sheet_by_id(sheet_id)
+            text = copy_text(opened.calculation, sheet, Area.parse(area))
+        except DreieckError as error:
+            raise HTTPException(422, str(error)) from None
+    return PlainTextResponse(text)
+
+
 @router.post("/workbooks/{workbook_id}/bench/{action}")
-def act(opened: TheWorkbook, action: str, wish: WishForm) -> Response:
+def act(opened: TheWorkbook, library: TheLibrary, action: str, wish: WishForm) -> Response:
     """Do one of ``ACTIONS``; answer with the fragments and the scene that it led to."""
     if action not in ACTIONS:
         raise HTTPException(404, "There is no such action.")
@@ -69,7 +90,7 @@ def act(opened: TheWorkbook, action: str, wish: WishForm) -> Response:
         told, kind = "", "told"
         before = wish.model_copy()
         try:
-            told = ACTIONS[action](Hands(opened, wish))
+            told = ACTIONS[action](Hands(opened, wish, library))
         except (DreieckError, StoreError) as refusal:
             # What the page said of itself still holds, the typed text too.
             wish, told = before, str(refusal)
@@ -82,7 +103,10 @@ def act(opened: TheWorkbook, action: str, wish: WishForm) -> Response:
             context = _context(Situation(opened, wish), insists=insists)
         except DreieckError as unusable:
             raise HTTPException(422, str(unusable)) from None
-    return HTMLResponse(fragment("answer.html", action=action, told=told, kind=kind, **context))
+    copied_here = bool(wish.clip_area) and not wish.clip_cut and wish.pasted is None
+    partly = action.startswith("paste") and kind == "told" and copied_here
+    said = {"action": action, "told": told, "kind": kind, "partly": partly}
+    return HTMLResponse(fragment("answer.html", **said, **context))
 
 
 def _leave_lost_sheet(opened: OpenWorkbook, wish: Wish) -> bool:

@@ -46,9 +46,14 @@ def block_findings(calculation: Calculation, sheet: Sheet, block: Block) -> tupl
     return tuple(sorted(found, key=lambda finding: _ORDER[finding.state]))
 
 
-def check_sheet(calculation: Calculation, sheet: Sheet) -> Iterator[Checked]:
-    """The findings of every block of a sheet, then those about its pattern as a whole."""
-    for block in blocks(sheet):
+def check_sheet(
+    calculation: Calculation, sheet: Sheet, most: int | None = None
+) -> Iterator[Checked]:
+    """The findings of every block of a sheet, then those about its pattern as a whole.
+
+    With ``most`` only so many blocks are looked at, the first ones in reading order.
+    """
+    for block in blocks(sheet)[:most]:
         yield Checked(block, block_findings(calculation, sheet, block))
     whole = (*pattern_findings(calculation, sheet), *number_findings(sheet))
     yield Checked(None, whole)

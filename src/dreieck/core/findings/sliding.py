@@ -266,7 +266,7 @@ def lock_not_needed(subject: Subject) -> Iterator[Finding]:
                 "note",
                 subject.sheet.name,
                 subject.parts,
-                f"The {axis} of {subject.tag(use)} stays, but the fill goes along one {axis} only.",
+                f"The {axis} of {subject.tag(use)} stays; the fill goes along one {axis} only.",
                 "The lock does no harm. It matters once the block is filled the other way too.",
                 use.number,
                 (relocked(subject, use, axis, "moves"),),

@@ -33,9 +33,10 @@ _PLAIN = {"SUM", "AVERAGE", "MIN", "MAX", "COUNT", "COUNTA", "PRODUCT", "SUMSQ",
 
 
 class Use(NamedTuple):
-    """A reference, the ``number`` of it counted from 0, and its use; ``function`` is the call that it is an argument of.
+    """A reference, its ``number`` counted from 0, and its use.
 
-    ``guarded`` says that the formula looks itself whether the value is empty or an error.
+    ``function`` is the call that it is an argument of. ``guarded`` says that the formula itself
+    looks whether the value is empty or an error.
     """
 
     number: int

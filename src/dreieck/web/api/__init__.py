@@ -2,8 +2,9 @@
 
 from fastapi import APIRouter
 
-from dreieck.web.api import evaluate, shift
+from dreieck.web.api import check, evaluate, shift
 
 router = APIRouter(prefix="/api/v1", tags=["formulas"])
 router.include_router(shift.router)
 router.include_router(evaluate.router)
+router.include_router(check.router)

@@ -34,6 +34,13 @@ class SmallWorkbook(BaseModel):
     sheets: Annotated[dict[str, dict[str, str]], Field(min_length=1)]
     names: dict[str, str] = {}
 
+    def made(self) -> Workbook:
+        """The workbook. Raises DreieckError where it cannot be one, or is too large."""
+        cells = sum(len(entries) for entries in self.sheets.values())
+        if cells > MAX_CELLS:
+            raise DreieckError(f"A request can have {MAX_CELLS:,} cells; this one has {cells:,}.")
+        return typed_workbook(self.sheets, self.names)
+
 
 class EvaluateRequest(SmallWorkbook):
     """A small workbook and the cells whose values are asked for; all filled ones if none."""
@@ -86,10 +93,9 @@ def evaluate(request: EvaluateRequest) -> EvaluateAnswer:
 
 def evaluate_answer(request: EvaluateRequest) -> EvaluateAnswer:
     """The answer to a request. Raises DreieckError where it cannot be used."""
-    cells = sum(len(entries) for entries in request.sheets.values())
-    if cells > MAX_CELLS or len(request.ask) > MAX_CELLS:
-        raise DreieckError(f"A request can have {MAX_CELLS:,} cells; this one has {cells:,}.")
-    workbook = typed_workbook(request.sheets, request.names)
+    workbook = request.made()
+    if len(request.ask) > MAX_CELLS:
+        raise DreieckError(f"A request can ask for {MAX_CELLS:,} cells.")
     asked = request.ask or [
         place_text(Place(sheet.name, cell))
         for sheet in workbook.sheets

@@ -6,7 +6,8 @@ export const state = {
   sheet: Number(form.dataset.sheet), home: 0,
   left: 1, top: 1, anchor: "A1", focus: "A1",
   writing: "", text: null, caret: 0, flipped: false, fresh: false, pointed_from: -1,
-  source: "", target: "", landing: "", step: "", view: "values",
+  source: "", target: "", landing: "", values: "", step: "", view: "values",
+  wait: localStorage.getItem("wait") === "yes", copied: "",
 };
 export let scene = null;
 
@@ -17,7 +18,7 @@ let version = 0;
 let begunAt = 0;
 let selectedAt = 0;
 // Actions after which something else is selected.
-const MOVING = ["go-to", "jump", "walk", "look-at", "show-sheet", "add-sheet", "land"];
+const MOVING = ["go-to", "jump", "walk", "look-at", "show-sheet", "add-sheet", "land", "release", "paste", "paste-as"];
 
 // Actions that change the text that is written.
 const TEXTUAL = ["point-at", "aim-anew", "lock"];

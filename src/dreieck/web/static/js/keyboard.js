@@ -20,6 +20,7 @@ const ACTIONS = {
   "previous-landing": () => act("walk", { rows: -1 }),
   "next-view": () => nextView(),
   "go-to": () => { goTo.focus(); goTo.select(); },
+  "switch-values": () => act("switch-values"),
   "undo": () => act("undo"),
   "redo": () => act("redo"),
   "next-sheet": () => toSheet("show-sheet", { columns: 1 }),
@@ -44,6 +45,7 @@ function pressed(event) {
 
 function arrow(event, [columns, rows], modifiers) {
   if (modifiers === "alt") return done(event, () => act("stretch", { columns, rows }));
+  if (modifiers === "alt shift") return done(event, () => act("alongside", { columns, rows }));
   const widen = modifiers.includes("shift");
   if (writingNow() && !state.target) return whileWriting(event, columns, rows, widen, modifiers);
   if (state.target || document.activeElement.closest("#panel input")) return;

@@ -14,6 +14,7 @@ export function drawOverlay() {
   for (const reader of scene.readers) outline(body, reader, "reader");
   if (scene.block && !scene.rehearsed) outline(body, scene.block, "block");
   if (scene.rehearsed) outline(body, scene.rehearsed, "rehearsal");
+  if (scene.copied) outline(body, scene.copied, "copied");
   for (const frame of scene.frames) drawFrame(body, frame);
   const chosen = span(cell(state.anchor), cell(state.focus));
   if (state.anchor !== state.focus && !scene.rehearsed) outline(body, chosen, "area");

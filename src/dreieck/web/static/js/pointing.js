@@ -7,6 +7,7 @@ import { desk, inCell, keep, write, writingNow } from "./writing.js";
 
 let hold = null;
 let drift = 0;
+let pulled = false;
 
 grid.addEventListener("pointerdown", (event) => {
   if (event.button !== 0 || event.target === inCell || event.target.closest(".scroll")) return;
@@ -36,11 +37,14 @@ for (const name of ["pointerup", "pointercancel"]) {
   grid.addEventListener(name, () => {
     clearInterval(drift);
     hold = null;
+    if (pulled) act("release");
+    pulled = false;
     if (document.activeElement !== desk) inCell.focus();
   });
 }
 
 grid.addEventListener("dblclick", (event) => {
+  if (event.target.closest(".grip, .grip-reach")) return act("alongside");
   if (!state.target && under(event).part === "cells") write(inCell);
 });
 
@@ -95,7 +99,8 @@ function startPull() {
   const [left, top, right, bottom] = area(source);
   hold = ({ cell: [column, row] }) => {
     const target = areaText([Math.min(left, column), Math.min(top, row), Math.max(right, column), Math.max(bottom, row)]);
-    if (target === state.target) return;
+    if (target === (state.target || source)) return;
+    pulled = true;
     set({ source, target, landing: "", step: "" });
     show();
   };

@@ -1,5 +1,6 @@
 // Puts the workbench together: every scene is drawn, every control asks for its action.
 import { cell, span } from "./address.js";
+import { pasteAs } from "./clipboard.js";
 import { act, onScene, scene, set, show, state } from "./exchange.js";
 import { drawCells, grid, lightHeadings } from "./grid.js";
 import { ask, enter, help, setView, toSheet } from "./keyboard.js";
@@ -26,13 +27,14 @@ onScene(() => {
 });
 
 document.addEventListener("click", (event) => {
-  const control = event.target.closest("[data-action], [data-act], [data-step], [data-view], [data-ask], [data-close]");
+  const control = event.target.closest("[data-action], [data-act], [data-paste], [data-step], [data-view], [data-ask], [data-close]");
   if (!control) return;
   event.preventDefault();
-  const { action, act: own, step, view, ask: question, close, ...wish } = control.dataset;
+  const { action, act: own, step, view, ask: question, close, paste, ...wish } = control.dataset;
   if (close !== undefined) dialog.close();
   if (question) return ask(question);
-  if (action?.endsWith("-sheet")) toSheet(action, wish);
+  if (paste) pasteAs(paste);
+  else if (action?.endsWith("-sheet")) toSheet(action, wish);
   else if (action) act(action, wish);
   else if (own) OWN_ACTS[own]();
   else if (view) setView(view);
@@ -41,6 +43,13 @@ document.addEventListener("click", (event) => {
     show();
   }
   if (own !== "write" && own !== "help") (document.activeElement?.closest(".line") ? document.activeElement : inCell).focus();
+});
+
+// Whether a fill waits for Enter always is remembered in this browser.
+document.addEventListener("change", (event) => {
+  if (!event.target.matches("[data-wait]")) return;
+  localStorage.setItem("wait", event.target.checked ? "yes" : "no");
+  set({ wait: event.target.checked });
 });
 
 document.addEventListener("submit", (event) => {

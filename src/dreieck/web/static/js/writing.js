@@ -53,7 +53,7 @@ export function discard() {
 // Gives a rehearsal up; what was typed stays open, what only a switch began does not.
 export function drop() {
   const text = state.flipped ? NOTHING : {};
-  set({ source: "", target: "", landing: "", step: "", ...text });
+  set({ source: "", target: "", landing: "", values: "", step: "", ...text });
   show();
 }
 

@@ -1,0 +1,146 @@
+"""Copy and paste: cells of the application's own, and text from and to other programs."""
+
+from __future__ import annotations
+
+import csv
+import io
+from collections.abc import Iterator
+from typing import Literal
+
+from dreieck.core.address import Area, Cell
+from dreieck.core.calculate import Calculation, look_of
+from dreieck.core.content import Content
+from dreieck.core.edits import SetCells
+from dreieck.core.entering import entered
+from dreieck.core.exceptions import DreieckError
+from dreieck.core.fill import MAX_FILL, check_target
+from dreieck.core.formula import Shape
+from dreieck.core.look import Look, shown
+from dreieck.core.sheet import Run, Sheet
+from dreieck.core.values import Error, Value
+from dreieck.core.workbook import Workbook
+
+What = Literal["all", "formulas", "values", "looks"]
+MAX_TEXT_CELLS = 100_000
+"""How many cells text from outside can fill."""
+
+
+def pasted(
+    calculation: Calculation, source: Sheet, area: Area, target: Sheet, at: Area, what: What
+) -> SetCells:
+    """Paste copies of an area; an area of several times its size is filled with it.
+
+    References move as in a fill. ``what`` tells what of the cells is pasted. Raises
+    DreieckError where the copy would leave the sheet or is too large.
+    """
+    used = source.used() or Area.of(area.first)
+    if area.height > used.bottom or area.width > used.right:
+        area = area.common(used) or Area.of(area.first)
+    across = max(at.width // area.width, 1) if at.width % area.width == 0 else 1
+    down = max(at.height // area.height, 1) if at.height % area.height == 0 else 1
+    size = Area(
+        at.left, at.top, at.left + area.width * across - 1, at.top + area.height * down - 1
+    )
+    check_target(size)
+    runs: list[Run] = []
+    copied = list(source.runs(area))
+    for column in range(size.left, size.right + 1, area.width):
+        for row in range(size.top, size.bottom + 1, area.height):
+            for run in copied:
+                moved = run._replace(
+                    column=run.column - area.left + column,
+                    top=run.top - area.top + row,
+                    bottom=run.bottom - area.top + row,
+                )
+                runs.extend(_pasted_run(calculation, source, run, target, moved, what))
+                if len(runs) > MAX_FILL:
+                    raise DreieckError(f"At most {MAX_FILL:,} cells can be pasted at once.")
+    return SetCells(target.id, tuple(runs))
+
+
+def _pasted_run(
+    calculation: Calculation, source: Sheet, run: Run, target: Sheet, moved: Run, what: What
+) -> Iterator[Run]:
+    """What a run of copied cells leaves where it is pasted."""
+    content = run.content
+    if what == "looks":
+        for there in target.runs(moved.area):
+            yield there._replace(look=run.look)
+        return
+    if what == "values" and isinstance(content, Shape):
+        for offset in range(run.bottom - run.top + 1):
+            value = calculation.value(source.name, Cell(run.column, run.top + offset))
+            row = moved.top + offset
+            look = look_of(content, run.look)
+            yield moved._replace(top=row, bottom=row, content=_frozen(value), look=look)
+        return
+    looks = [run._replace(column=moved.column, top=moved.top, bottom=moved.bottom)]
+    if what == "formulas":
+        looks = list(target.runs(moved.area))
+    for each in looks:
+        if isinstance(content, Shape) and not _fits(content, each.area):
+            for cell in each.area.cells():
+                landed = content.landed(cell)
+                yield Run(cell.column, cell.row, cell.row, landed, each.look)
+        else:
+            yield each._replace(content=content)
+
+
+def _fits(shape: Shape, area: Area) -> bool:
+    home = shape.home
+    return home is not None and home.holds(area.first) and home.holds(area.last)
+
+
+def _frozen(value: Value) -> Content | None:
+    """A value as a content; an error stays one that is typed."""
+    if isinstance(value, Error):
+        return Shape.parse(f"={value.code}", Cell(1, 1)) if value.code != "#LOOP!" else value.code
+    return value
+
+
+def copy_text(calculation: Calculation, sheet: Sheet, area: Area) -> str:
+    """The cells of an area as tab-separated text, as they are shown.
+
+    Raises DreieckError where they are too many.
+    """
+    used = sheet.used()
+    clipped = area.common(used.around(Area.of(area.first))) if used else Area.of(area.first)
+    area = clipped or Area.of(area.first)
+    if area.size > MAX_TEXT_CELLS:
+        raise DreieckError(f"Text for other programs can have {MAX_TEXT_CELLS:,} cells.")
+    out = io.StringIO()
+    writer = csv.writer(out, delimiter="\t", lineterminator="\n")
+    for row in range(area.top, area.bottom + 1):
+        writer.writerow(
+            [
+                _copied_text(calculation, sheet, Cell(column, row))
+                for column in range(area.left, area.right + 1)
+            ]
+        )
+    return out.getvalue()
+
+
+def _copied_text(calculation: Calculation, sheet: Sheet, cell: Cell) -> str:
+    content = sheet.content(cell)
+    if content is None:
+        return ""
+    return shown(calculation.value(sheet.name, cell), look_of(content, sheet.look(cell)), 400)
+
+
+def pasted_text(workbook: Workbook, sheet: Sheet, at: Cell, text: str) -> SetCells:
+    """Type tab-separated text into the cells from ``at`` on. Raises DreieckError."""
+    rows = list(csv.reader(io.StringIO(text.rstrip("\r\n")), delimiter="\t"))
+    count = sum(len(row) for row in rows)
+    if count > MAX_TEXT_CELLS:
+        raise DreieckError(f"Text can fill {MAX_TEXT_CELLS:,} cells; this one has {count:,}.")
+    width = max((len(row) for row in rows), default=0)
+    if not width:
+        raise DreieckError("There is no text to paste.")
+    check_target(Area(at.column, at.row, at.column + width - 1, at.row + len(rows) - 1))
+    cells: dict[Cell, tuple[Content | None, Look]] = {}
+    for down, row in enumerate(rows):
+        for across, field in enumerate(row):
+            cell = at.moved(across, down)
+            made = entered(workbook, cell, field, sheet.look(cell))
+            cells[cell] = (made.content, made.look)
+    return SetCells.of(sheet.id, cells)

@@ -1,0 +1,78 @@
+"""What can be done about findings: mend them, and let a fill without any land at once."""
+
+from __future__ import annotations
+
+from dreieck.core.address import Area, Cell
+from dreieck.core.exceptions import DreieckError
+from dreieck.core.findings import Finding, Mend
+from dreieck.web.checking import findings_on
+from dreieck.web.fill_actions import land
+from dreieck.web.hands import Hands, action
+from dreieck.web.situation import Situation
+
+
+@action
+def mend(hands: Hands) -> str:
+    """Make a mend of a finding, told by its rule, reference and first cell."""
+    wish, situation = hands.wish, hands.situation()
+    chosen = _chosen(situation)
+    if situation.rehearsing and situation.fill:
+        return _rehearse_mended(hands, situation, chosen)
+    hands.change(f"mend: {chosen.says}", *chosen.edits)
+    wish.step = "check"
+    areas = chosen.edits[0].areas()
+    return f"Mended, in {areas[0].text}: {chosen.says}. Ctrl+Z takes it back."
+
+
+@action
+def release(hands: Hands) -> str:
+    """The hands let a pulled fill go: it lands unless something about it is in doubt."""
+    situation = hands.situation()
+    fill = situation.fill
+    if not (situation.rehearsing and fill) or situation.refusal:
+        return ""
+    doubts = [finding for finding in situation.findings if finding.state != "note"]
+    over = fill.overwritten()
+    if hands.wish.wait or doubts or over:
+        if not doubts and not over:
+            return ""
+        held = f"{len(over):,} cells that hold something" if over else ""
+        told = f"{len(doubts)} finding{'s' * (len(doubts) != 1)}" if doubts else ""
+        what = " and ".join(part for part in (told, held) if part)
+        return f"This fill waits, because of {what}. Look, then land it or drop it."
+    return land(hands)
+
+
+def _chosen(situation: Situation) -> Mend:
+    wish = situation.bench
+    for finding in _candidates(situation):
+        where = finding.areas[0].first.text
+        reference = -1 if finding.reference is None else finding.reference
+        if (finding.rule, reference, where) == (wish.rule, wish.index, wish.to):  # type: ignore[attr-defined]
+            mends = finding.mends
+            if 0 <= wish.mend < len(mends):  # type: ignore[attr-defined]
+                return mends[wish.mend]  # type: ignore[attr-defined]
+    raise DreieckError("This finding is no longer there; the panel is up to date now.")
+
+
+def _candidates(situation: Situation) -> list[Finding]:
+    if situation.rehearsing:
+        return list(situation.findings)
+    checked = findings_on(situation.opened, situation.sheet)
+    others = [finding for each in checked for finding in each.findings]
+    return [*situation.findings, *situation.pattern, *others]
+
+
+def _rehearse_mended(hands: Hands, situation: Situation, chosen: Mend) -> str:
+    """Change the rehearsal: another formula at the start, or an end further up."""
+    wish, fill = hands.wish, situation.fill
+    assert fill is not None
+    if not chosen.after:
+        bottom = chosen.edits[0].areas()[0].top - 1
+        wish.target = Area.parse(wish.target)._replace(bottom=bottom).text
+    else:
+        start = fill.start_of(situation.start)
+        wish.flipped = wish.flipped or wish.text is None
+        wish.writing, wish.text, wish.caret = start.text, chosen.after, len(chosen.after)
+        wish.source = wish.source or Area.of(Cell.parse(wish.writing)).text
+    return f"Rehearsed anew: {chosen.says}."

@@ -1,0 +1,64 @@
+// Copy, cut and paste. What was copied here is remembered as an area, for all pages; the system's
+// clipboard gets the cells as text, and if it holds another text by then, that one is pasted.
+import { areaText, cell, span } from "./address.js";
+import { act, set, state, tell } from "./exchange.js";
+import { inCell, writingNow } from "./writing.js";
+
+const form = document.getElementById("bench");
+const workbook = form.dataset.at.split("/")[2];
+
+function selected() {
+  return areaText(span(cell(state.anchor), cell(state.focus)));
+}
+
+async function copy(event, cut) {
+  if (!ours()) return;
+  event.preventDefault();
+  const clip = { workbook, sheet: state.sheet, area: selected(), cut, text: "" };
+  // The text comes from the server, so the clipboard is handed a promise of it.
+  const text = fetch(`${form.dataset.pages}${state.sheet}/text?area=${clip.area}`).then(async (answer) => {
+    if (!answer.ok) throw new Error((await answer.json()).detail);
+    return answer.text();
+  });
+  localStorage.setItem("clip", JSON.stringify(clip));
+  set({ copied: `${state.sheet} ${clip.area}` });
+  act("show");
+  try {
+    clip.text = await text;
+    localStorage.setItem("clip", JSON.stringify(clip));
+    await navigator.clipboard.writeText(clip.text);
+  } catch (problem) {
+    if (!clip.text) tell(`${problem.message} It can still be pasted here.`);
+  }
+}
+
+function paste(event) {
+  if (!ours()) return;
+  event.preventDefault();
+  const text = event.clipboardData?.getData("text/plain") ?? "";
+  const clip = JSON.parse(localStorage.getItem("clip") ?? "null");
+  const same = clip && (!text || text.replaceAll("\r", "") === clip.text || !clip.text);
+  if (!same) return act("paste", { pasted: text });
+  act("paste", asClip(clip));
+  if (clip.cut) localStorage.removeItem("clip");
+  set({ copied: "" });
+}
+
+// Pastes once more what was pasted just now, but only a part of it.
+export function pasteAs(what) {
+  const clip = JSON.parse(localStorage.getItem("clip") ?? "null");
+  if (clip) act("paste-as", { ...asClip(clip), what });
+}
+
+function asClip(clip) {
+  return { clip_workbook: clip.workbook, clip_sheet: clip.sheet, clip_area: clip.area, clip_cut: clip.cut };
+}
+
+function ours() {
+  const here = document.activeElement;
+  return !writingNow() && !state.target && (here === inCell || here === document.body) && !document.querySelector("dialog[open]");
+}
+
+document.addEventListener("copy", (event) => copy(event, false));
+document.addEventListener("cut", (event) => copy(event, true));
+document.addEventListener("paste", paste);
