@@ -3,6 +3,7 @@
 from dreieck.core.address import Area
 from dreieck.core.calculate import Calculation
 from dreieck.core.entering import typed_workbook
+from dreieck.core.fill import plan_fill
 from dreieck.core.values import Error
 
 LOADS = {
@@ -37,3 +38,33 @@ def values(made, area, sheet=None):
 def result(formula, at="Z99", **entries):
     """What a formula gives in a cell of a sheet with these entries."""
     return values(workbook(Loads={**entries, at: formula}), at)[0]
+
+
+ITEMS = ["Flour", "Lentils", "Potatoes", "Cheese", "Coffee", "Lamp oil"]
+GRID = {
+    "A3": "Item", "B3": "kg a guest-night", "C3": "Kestrel", "D3": "Larch", "E3": "Scree",
+    "A4": "Guest-nights", "C4": "420", "D4": "280", "E4": "315",
+    **{f"A{row}": item for row, item in enumerate(ITEMS, 5)},
+    **{f"B{row}": str(row / 50) for row in range(5, 11)},
+}  # fmt: skip
+PRICES = {
+    "A1": "Carrying price, per kg", "B1": "1.80", "A3": "Item", "B3": "Weight, kg", "C3": "Cost",
+    **{f"A{row}": item for row, item in enumerate(ITEMS, 4)},
+    **{f"B{row}": str(row * 7.5) for row in range(4, 10)},
+}  # fmt: skip
+WEEKS = {
+    "A3": "Week", "B3": "Guests", "C3": "Total", "A1": "Guests by week",
+    **{f"A{row}": f"Week {row - 3}" for row in range(4, 12)},
+    **{f"B{row}": str(100 + row * row) for row in range(4, 12)},
+}  # fmt: skip
+
+
+def filled(entries, **fills):
+    """A workbook with sheet Loads: entries, then areas filled from their first cells."""
+    made = workbook(Loads=entries)
+    for area, formula in fills.items():
+        target = Area.parse(area.replace("_", ":"))
+        content = made.read_entry(formula, target.first).content
+        source = Area.of(target.first)
+        plan_fill(made, 1, source, target, {target.first: content}).edit().apply(made)
+    return made

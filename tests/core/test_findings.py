@@ -1,44 +1,14 @@
 """Every rule: what it finds and mends, and where it keeps quiet because the fill is meant so."""
 
 import pytest
-from tables import workbook
+from tables import GRID, PRICES, WEEKS, filled
 
 from dreieck import demo
-from dreieck.core.address import Area, Cell
+from dreieck.core.address import Cell
 from dreieck.core.calculate import Calculation
 from dreieck.core.entering import typed_workbook
-from dreieck.core.fill import plan_fill
 from dreieck.core.findings import check_sheet
 from dreieck.core.look import Look
-
-ITEMS = ["Flour", "Lentils", "Potatoes", "Cheese", "Coffee", "Lamp oil"]
-LOADS = {
-    "A3": "Item", "B3": "kg a guest-night", "C3": "Kestrel", "D3": "Larch", "E3": "Scree",
-    "A4": "Guest-nights", "C4": "420", "D4": "280", "E4": "315",
-    **{f"A{row}": item for row, item in enumerate(ITEMS, 5)},
-    **{f"B{row}": str(row / 50) for row in range(5, 11)},
-}  # fmt: skip
-PRICES = {
-    "A1": "Carrying price, per kg", "B1": "1.80", "A3": "Item", "B3": "Weight, kg", "C3": "Cost",
-    **{f"A{row}": item for row, item in enumerate(ITEMS, 4)},
-    **{f"B{row}": str(row * 7.5) for row in range(4, 10)},
-}  # fmt: skip
-WEEKS = {
-    "A3": "Week", "B3": "Guests", "C3": "Total", "A1": "Guests by week",
-    **{f"A{row}": f"Week {row - 3}" for row in range(4, 12)},
-    **{f"B{row}": str(100 + row * row) for row in range(4, 12)},
-}  # fmt: skip
-
-
-def filled(entries, **fills):
-    """A workbook with sheet Loads: entries, then areas filled from their first cells."""
-    made = workbook(Loads=entries)
-    for area, formula in fills.items():
-        target = Area.parse(area.replace("_", ":"))
-        content = made.read_entry(formula, target.first).content
-        source = Area.of(target.first)
-        plan_fill(made, 1, source, target, {target.first: content}).edit().apply(made)
-    return made
 
 
 def raised(made, name="Loads"):
@@ -66,10 +36,10 @@ FOUND = {
         {("input-slid", "C5:C9"), ("reads-empty", "C5:C9"), ("error", "C5:C9")},
     ),
     "a column of the grid is not held": (
-        LOADS, {"C5_E10": "=B5*C$4"}, {("input-slid", "D5:E10")},
+        GRID, {"C5_E10": "=B5*C$4"}, {("input-slid", "D5:E10")},
     ),
     "a row of the grid is not held": (
-        LOADS, {"C5_E10": "=$B5*C4"}, {("input-slid", "C6:E10")},
+        GRID, {"C5_E10": "=$B5*C4"}, {("input-slid", "C6:E10")},
     ),
     "a list slides under a share": (
         PRICES, {"C4_C9": "=B4/SUM(B4:B9)"}, {("input-slid", "C5:C9")},
@@ -100,10 +70,10 @@ FOUND = {
         PRICES, {"C4_C9": "=$B$4*$B$1"}, {("all-same", "C4:C9"), ("heading-unread", "C5:C9")},
     ),
     "only the first hut is read": (
-        LOADS, {"C5_E10": "=$B5*$C$4"}, {("heading-unread", "D5:E10")},
+        GRID, {"C5_E10": "=$B5*$C$4"}, {("heading-unread", "D5:E10")},
     ),
     "only the first item is read": (
-        LOADS, {"C5_E10": "=$B$5*C$4"}, {("heading-unread", "C6:E10")},
+        GRID, {"C5_E10": "=$B$5*C$4"}, {("heading-unread", "C6:E10")},
     ),
     "a sum ends one row early": (
         {**PRICES, "B10": "=SUM(B4:B8)"}, {}, {("misses-neighbours", "B10")},
@@ -112,7 +82,7 @@ FOUND = {
         {**PRICES, "B11": "=SUM(B5:B9)"}, {}, {("misses-neighbours", "B11")},
     ),
     "a row is left out of all sums": (
-        LOADS, {"C5_E10": "=$B5*C$4", "C11_E11": "=SUM(C5:C9)"},
+        GRID, {"C5_E10": "=$B5*C$4", "C11_E11": "=SUM(C5:C9)"},
         {("misses-neighbours", "C11:E11")},
     ),
     "a sum counts subtotals": (
@@ -120,13 +90,13 @@ FOUND = {
          "A7": "=SUM(A2:A6)"}, {}, {("counts-total", "A7")},
     ),
     "one formula differs": (
-        {**LOADS}, {"C5_E10": "=$B5*C$4", "D7_D7": "=$B7*C$4"}, {("shape-break", "D7")},
+        {**GRID}, {"C5_E10": "=$B5*C$4", "D7_D7": "=$B7*C$4"}, {("shape-break", "D7")},
     ),
     "a number is typed over": (
         {**PRICES}, {"C4_C9": "=B4*B$1", "C6_C6": "99"}, {("typed-over", "C6")},
     ),
     "a number is typed over in a row": (
-        {**LOADS, "F3": "Tarn", "F4": "196"}, {"C5_F5": "=$B5*C4", "D5_D5": "99"},
+        {**GRID, "F3": "Tarn", "F4": "196"}, {"C5_F5": "=$B5*C4", "D5_D5": "99"},
         {("typed-over", "D5")},
     ),
     "a part fell off": (
@@ -154,7 +124,7 @@ def test_a_rule_finds(name):
 
 
 QUIET = {
-    "a mixed grid": (LOADS, {"C5_E10": "=$B5*C$4"}),
+    "a mixed grid": (GRID, {"C5_E10": "=$B5*C$4"}),
     "a held rate": (PRICES, {"C4_C9": "=B4*$B$1"}),
     "a running total": (WEEKS, {"C4_C11": "=SUM(B$4:B4)"}),
     "a running total from the cell above": (WEEKS, {"C4_C11": "=SUM(C3,B4)"}),
@@ -172,10 +142,10 @@ QUIET = {
     "an index to the first week": (WEEKS, {"C4_C11": "=B4/B$4"}),
     "a moving average": (WEEKS, {"D6_D11": "=AVERAGE(B4:B6)"}),
     "a share of a total": ({**PRICES, "B10": "=SUM(B4:B9)"}, {"C4_C10": "=B4/B$10"}),
-    "sums below a grid": (LOADS, {"C5_E10": "=$B5*C$4", "C12_E12": "=SUM(C5:C10)"}),
-    "sums beside a grid": (LOADS, {"C5_E10": "=$B5*C$4", "F5_F10": "=SUM(C5:E5)"}),
+    "sums below a grid": (GRID, {"C5_E10": "=$B5*C$4", "C12_E12": "=SUM(C5:C10)"}),
+    "sums beside a grid": (GRID, {"C5_E10": "=$B5*C$4", "F5_F10": "=SUM(C5:E5)"}),
     "totals both ways": (
-        LOADS, {"C5_E10": "=$B5*C$4", "F5_F10": "=SUM(C5:E5)", "C11_F11": "=SUM(C5:C10)"},
+        GRID, {"C5_E10": "=$B5*C$4", "F5_F10": "=SUM(C5:E5)", "C11_F11": "=SUM(C5:C10)"},
     ),
     "text joined as text": (PRICES, {"C4_C9": '=A4&": "&B4&D4'}),
     "text compared": (PRICES, {"C4_C9": '=IF(A4="Flour",1,0)'}),
@@ -192,7 +162,7 @@ QUIET = {
         {"C4_C9": '=IFNA(VLOOKUP(A4,$F$4:$G$5,2,FALSE),0)'},
     ),
     "a heading looked up": (
-        {**LOADS, "G3": "Larch"}, {"H5_H10": "=INDEX($C$4:$E$4,MATCH($G$3,$C$3:$E$3,0))*B5"},
+        {**GRID, "G3": "Larch"}, {"H5_H10": "=INDEX($C$4:$E$4,MATCH($G$3,$C$3:$E$3,0))*B5"},
     ),
     "counts by a held list": (
         {**PRICES, "E4": "Flour", "E5": "Cheese"}, {"F4_F5": "=COUNTIF(A$4:A$9,E4)"},
@@ -225,7 +195,7 @@ MENDED = {
     "input-slid": (PRICES, {"C4_C9": "=B4*B1"}, 0),
     "reads-text": ({**PRICES, "B6": "'45", "B11": "=SUM(B4:B9)"}, {}, 0),
     "past-end": (PRICES, {"C4_C12": "=B4*B$1"}, 0),
-    "heading-unread": (LOADS, {"C5_E10": "=$B5*$C$4"}, 0),
+    "heading-unread": (GRID, {"C5_E10": "=$B5*$C$4"}, 0),
     "misses-neighbours": ({**PRICES, "B10": "=SUM(B4:B8)"}, {}, 0),
     "counts-total": FOUND["a sum counts subtotals"],
     "shape-break": FOUND["one formula differs"],

@@ -9,9 +9,10 @@ from dreieck.core.entering import entered
 from dreieck.core.exceptions import DreieckError
 from dreieck.core.fill import MAX_FILL
 from dreieck.core.formula.printer import split_sheet
-from dreieck.core.locks import mention_at, relock
+from dreieck.core.locks import Relocked, mention_at, relock
 from dreieck.web.bench import Bench, Wish
 from dreieck.web.hands import Hands, action
+from dreieck.web.situation import Situation
 
 _MOVES = {"down": (0, 1), "up": (0, -1), "right": (1, 0), "left": (-1, 0)}
 
@@ -86,25 +87,37 @@ def lock(hands: Hands) -> str:
     rehearsed over its whole block, or kept at once where the block is one cell.
     """
     wish, situation = hands.wish, hands.situation()
-    at = situation.writing_cell if situation.writing else situation.start
-    text = wish.text if wish.text is not None else typed_text(situation.content_at(at), at)
+    at, text = formula_at_hand(situation)
     index = wish.index if wish.index >= 0 else mention_at(text, at, wish.caret)
     changed = relock(text, at, index, wish.axis, wish.hold)
     if changed is None:
         return "There is no reference here whose lock could be switched."
+    rewrite(hands, situation, changed)
+    return ""
+
+
+def formula_at_hand(situation: Situation) -> tuple[Cell, str]:
+    """The cell of the formula in question, and its text: the start of a fill or block."""
+    at = situation.writing_cell if situation.writing else situation.start
+    text = situation.bench.text
+    return at, typed_text(situation.content_at(at), at) if text is None else text
+
+
+def rewrite(hands: Hands, situation: Situation, changed: Relocked) -> None:
+    """Give the formula in question other locks: while written, rehearsed, or kept."""
+    wish, (at, _) = hands.wish, formula_at_hand(situation)
     block, here = situation.block, situation.here
     if block and block.size == 1:
         entry = hands.opened.workbook.read_entry(changed.text, at)
         edit = SetCells.of(hands.home.id, {at: (entry.content, situation.home.look(at))})
         hands.change(f"locks of {at.text}", edit)
-        return ""
+        return
     wish.flipped = wish.flipped or not situation.writing
     wish.writing, wish.text, wish.caret = at.text, changed.text, changed.caret
     if block:
         wish.source = at.text
         wish.rehearse(block.area)
         wish.landing = "" if here == at else here.text
-    return ""
 
 
 @action

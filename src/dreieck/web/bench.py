@@ -27,8 +27,9 @@ class Bench(BaseModel):
     by typing, so that arrow keys point. ``pointed_from`` is where the reference begins in it
     that was pointed at just now, -1 if none was. ``source`` and ``target`` are the areas of a
     rehearsal, if there is one, ``values`` whether its plain values are copied or count on;
-    with ``wait`` none lands before it is told to. ``copied`` is the number of a sheet and the
-    area on it that was copied last.
+    with ``wait`` none lands before it is told to. ``aiming`` is the reference whose reading
+    in a landing is pointed at, -1 if none is, ``advice`` whether likely locks are shown.
+    ``copied`` is the number of a sheet and the area on it that was copied last.
     """
 
     revision: int = 0
@@ -54,6 +55,8 @@ class Bench(BaseModel):
     step: Step = ""
     view: View = "values"
     wait: bool = False
+    aiming: int = -1
+    advice: bool = False
     copied: str = ""
 
     @property
@@ -84,6 +87,7 @@ class Bench(BaseModel):
     def drop_rehearsal(self) -> None:
         """Nothing is rehearsed any more."""
         self.source, self.target, self.landing, self.values = "", "", "", ""
+        self.aiming, self.advice = -1, False
 
 
 class Wish(Bench):

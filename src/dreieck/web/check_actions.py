@@ -3,8 +3,14 @@
 from __future__ import annotations
 
 from dreieck.core.address import Area, Cell
+from dreieck.core.aim import aimed
 from dreieck.core.exceptions import DreieckError
 from dreieck.core.findings import Finding, Mend
+from dreieck.core.formula import mentions
+from dreieck.core.formula.printer import reference_text
+from dreieck.core.locks import Relocked
+from dreieck.core.shift import tag
+from dreieck.web.actions import formula_at_hand, rewrite
 from dreieck.web.checking import findings_on
 from dreieck.web.fill_actions import land
 from dreieck.web.hands import Hands, action
@@ -41,6 +47,54 @@ def release(hands: Hands) -> str:
         what = " and ".join(part for part in (told, held) if part)
         return f"This fill waits, because of {what}. Look, then land it or drop it."
     return land(hands)
+
+
+@action
+def aim(hands: Hands) -> str:
+    """Begin, or with a negative ``index`` stop, to point at what a reference should read."""
+    wish = hands.wish
+    wish.aiming = -1 if wish.aiming == wish.index else wish.index
+    if wish.aiming < 0:
+        return ""
+    landing = hands.situation().here.text
+    return f"Point at the cell that {tag(wish.aiming)} should read in {landing}."
+
+
+@action
+def aim_at(hands: Hands) -> str:
+    """Find the locks with which a landing reads what was pointed at."""
+    wish, situation = hands.wish, hands.situation()
+    at, text = formula_at_hand(situation)
+    found = mentions(text, at)
+    index = wish.aiming if wish.aiming >= 0 else wish.index
+    if not 0 <= index < len(found):
+        raise DreieckError("There is no such reference in this formula.")
+    mention, landing = found[index], situation.here
+    if landing == at:
+        raise DreieckError("Choose a landing other than the start; any locks serve the start.")
+    changed = reference_text(aimed(mention.reference, at, landing, Area.parse(wish.to)), at)
+    wish.aiming = -1
+    new = text[: mention.start] + changed + text[mention.end :]
+    if new == text:
+        return f"{tag(index)} reads {wish.to} in {landing.text} already."
+    rewrite(hands, situation, Relocked(new, mention.start + len(changed)))
+    return f"With {changed} in the start, {tag(index)} reads {wish.to} in {landing.text}."
+
+
+@action
+def advise(hands: Hands) -> str:
+    """Show, or hide, the likely locks."""
+    hands.wish.advice = not hands.wish.advice
+    return ""
+
+
+@action
+def take_formula(hands: Hands) -> str:
+    """Put a proposed formula into the start, and rehearse with it."""
+    situation = hands.situation()
+    hands.wish.advice = False
+    rewrite(hands, situation, Relocked(hands.wish.to, len(hands.wish.to)))
+    return ""
 
 
 def _chosen(situation: Situation) -> Mend:

@@ -6,6 +6,7 @@ import math
 from dataclasses import dataclass
 
 from dreieck.core.address import Area, Cell
+from dreieck.core.aim import Likely, likely_locks
 from dreieck.core.calculate import Block, Readers
 from dreieck.core.content import Unreadable
 from dreieck.core.explain import Explanation, explain
@@ -67,6 +68,9 @@ class Panel:
     readers: Readers | None
     reader_areas: list[str]
     waits: bool
+    aiming: int
+    advice: list[Likely]
+    advising: bool
     counting: str
     rest: str
     findings: list[Found]
@@ -107,11 +111,26 @@ def panel(situation: Situation, desk: Desk) -> Panel:
         readers=situation.readers,
         reader_areas=_areas(situation.readers, situation) if situation.readers else [],
         waits=situation.bench.wait,
+        aiming=situation.bench.aiming,
+        advice=_advice(situation),
+        advising=situation.bench.advice,
         counting=_counting(fill),
         rest=", ".join(area.text for area in situation.rest),
         findings=found(situation),
         on_sheet=_on_sheet(situation),
     )
+
+
+def _advice(situation: Situation) -> list[Likely]:
+    """The likely locks of what is rehearsed or filled, if they are asked for."""
+    if not situation.bench.advice or not situation.shape:
+        return []
+    fill, block = situation.fill, situation.block
+    target = fill.target if fill and situation.rehearsing else block.area if block else None
+    if target is None or target.size < 2:
+        return []
+    calculation = situation.opened.calculation
+    return likely_locks(calculation, situation.home, situation.start, situation.shape, target)
 
 
 def _counting(fill: Fill | None) -> str:

@@ -17,6 +17,7 @@ grid.addEventListener("pointerdown", (event) => {
   if (event.target.closest(".grip, .grip-reach")) return startPull();
   const aimed = event.target.closest("[data-frame]");
   if (aimed) return startAim(aimed.dataset, at.cell);
+  if (state.aiming >= 0) return act("aim-at", { to: address(at.cell) });
   if (state.target) return choose(at);
   if (canPoint()) return startPoint(at);
   if (writingNow()) keep("");
