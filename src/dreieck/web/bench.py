@@ -29,6 +29,7 @@ class Bench(BaseModel):
     rehearsal, if there is one, ``values`` whether its plain values are copied or count on;
     with ``wait`` none lands before it is told to. ``aiming`` is the reference whose reading
     in a landing is pointed at, -1 if none is, ``advice`` whether likely locks are shown.
+    ``trial`` is what is held for a trial in ``tried_at``, a sheet's number and a cell.
     ``copied`` is the number of a sheet and the area on it that was copied last.
     """
 
@@ -57,6 +58,8 @@ class Bench(BaseModel):
     wait: bool = False
     aiming: int = -1
     advice: bool = False
+    trial: str = Field("", max_length=200)
+    tried_at: str = ""
     copied: str = ""
 
     @property
@@ -83,6 +86,20 @@ class Bench(BaseModel):
         """Rehearse a fill of an area from what is written or selected."""
         self.source = self.source or self.writing or self.selection.text
         self.target, self.landing, self.step = target.text, "", ""
+
+    @property
+    def place(self) -> str:
+        """The sheet's number and the active cell."""
+        return f"{self.sheet} {self.anchor}"
+
+    @property
+    def trying(self) -> bool:
+        """Whether the active cell holds a trial value."""
+        return bool(self.trial) and self.tried_at == self.place and self.text is None
+
+    def stop_trying(self) -> None:
+        """No trial value is held any more."""
+        self.trial, self.tried_at = "", ""
 
     def drop_rehearsal(self) -> None:
         """Nothing is rehearsed any more."""

@@ -17,6 +17,7 @@ from dreieck.core.values import Error, Place
 from dreieck.web.desk import Card, Desk, moved_text
 from dreieck.web.found import Found, counted, elsewhere, found, state_of
 from dreieck.web.situation import Situation
+from dreieck.web.tried import TrialShown, trial_shown
 
 TILE_COLUMNS = 8
 TILE_ROWS = 14
@@ -68,6 +69,8 @@ class Panel:
     readers: Readers | None
     reader_areas: list[str]
     waits: bool
+    is_input: bool
+    trial: TrialShown | None
     aiming: int
     advice: list[Likely]
     advising: bool
@@ -111,6 +114,8 @@ def panel(situation: Situation, desk: Desk) -> Panel:
         readers=situation.readers,
         reader_areas=_areas(situation.readers, situation) if situation.readers else [],
         waits=situation.bench.wait,
+        is_input=situation.is_input,
+        trial=trial_shown(situation),
         aiming=situation.bench.aiming,
         advice=_advice(situation),
         advising=situation.bench.advice,

@@ -140,6 +140,13 @@ def scene(situation: Situation, *, insists: bool = False) -> Scene:
     )
 
 
+def _answers(situation: Situation, cell: Cell) -> bool:
+    """Whether a cell of the shown sheet answers to the trial value."""
+    assert situation.trial is not None
+    name = situation.sheet.name
+    return any(sheet == name and area.holds(cell) for sheet, area in situation.trial.changed)
+
+
 def _copied(bench: Bench) -> Area | None:
     """The area on the shown sheet that was copied last."""
     sheet, _, area = bench.copied.partition(" ")
@@ -210,6 +217,8 @@ def _cell(situation: Situation, cell: Cell, content: Content, width: int) -> Cel
     value = situation.value(cell, situation.sheet.name)
     room = int((width - _PADDING) / _DIGIT)
     kinds = [_kind(value), look.role]
+    if situation.trial and _answers(situation, cell):
+        kinds.append("answers")
     if isinstance(content, Shape):
         kinds.append("formula")
     text = shown(value, look, room)

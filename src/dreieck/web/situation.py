@@ -7,12 +7,14 @@ from functools import cached_property
 from dreieck.core.address import Area, Cell
 from dreieck.core.calculate import Block, Calculation, Readers, block_at, look_of, readers
 from dreieck.core.content import Content, Entry, Unreadable, typed_text
+from dreieck.core.entering import entered
 from dreieck.core.exceptions import DreieckError
 from dreieck.core.fill import Fill, plan_fill
 from dreieck.core.findings import Finding, block_findings
 from dreieck.core.formula import Mention, Shape, mentions
 from dreieck.core.look import shown
 from dreieck.core.sheet import Sheet
+from dreieck.core.trial import Trial, tried
 from dreieck.core.values import Place, Value
 from dreieck.store import OpenWorkbook
 from dreieck.web.bench import Bench
@@ -75,7 +77,25 @@ class Situation:
     @cached_property
     def calculation(self) -> Calculation:
         """The values as they are, or as they would be with what is written or rehearsed."""
+        if self.trial:
+            return self.trial.calculation
         return self._rehearsed() if self.fill else self.opened.calculation
+
+    @cached_property
+    def trial(self) -> Trial | None:
+        """The trial value of the selected cell, with what comes of it."""
+        if not self.bench.trying or self.rehearsing:
+            return None
+        cell, calculation = self.active, self.opened.calculation
+        made = entered(self.workbook, cell, self.bench.trial, self.sheet.look(cell))
+        return tried(calculation, self.sheet, cell, made.content)
+
+    @property
+    def is_input(self) -> bool:
+        """Whether the selected cell holds a plain value that can be tried out."""
+        held = self.sheet.content(self.active)
+        single = self.selection.size == 1 and not self.writing and not self.rehearsing
+        return single and isinstance(held, float | bool)
 
     def _rehearsed(self) -> Calculation:
         assert self.fill is not None

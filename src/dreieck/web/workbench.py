@@ -25,6 +25,7 @@ from dreieck.web import (  # noqa: F401  # they fill ACTIONS
     fill_actions,
     point_actions,
     sheet_actions,
+    trial_actions,
 )
 from dreieck.web.bench import Wish, WishForm
 from dreieck.web.desk import desk, moved_text
@@ -96,6 +97,8 @@ def act(opened: TheWorkbook, library: TheLibrary, action: str, wish: WishForm) -
             wish, told = before, str(refusal)
             kind = "news" if isinstance(refusal, OutOfDate) else "problem"
         typed = f" What was typed: {wish.text[:300]}" if wish.text else ""
+        if wish.trial and not wish.trying:
+            wish.stop_trying()
         if _leave_lost_sheet(opened, wish):
             told, kind = f"The sheet that was shown here has been deleted.{typed}", "news"
         try:

@@ -65,6 +65,9 @@ dialog.addEventListener("click", (event) => {
   if (event.target === dialog) dialog.close();
 });
 
+// A link from another page names the cell to show.
+const at = new URLSearchParams(location.search).get("at");
+if (at) act("go-to", { to: at });
 new ResizeObserver(() => show()).observe(grid);
 document.fonts.ready.then(() => show());
 inCell.focus();

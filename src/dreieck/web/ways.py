@@ -1,0 +1,190 @@
+"""The page of four ways: from a formula of a workbook, or from a small table of one's own."""
+
+from __future__ import annotations
+
+from dataclasses import dataclass
+from typing import Annotated
+
+from fastapi import APIRouter, Form, HTTPException, Query, Request
+from pydantic import BaseModel, Field
+from starlette.responses import RedirectResponse, Response
+
+from dreieck.core.address import Area, Cell, column_letters
+from dreieck.core.calculate import Calculation, block_at, look_of
+from dreieck.core.entering import typed_workbook
+from dreieck.core.exceptions import DreieckError
+from dreieck.core.formula import Shape
+from dreieck.core.four_ways import Way, four_ways
+from dreieck.core.look import shown
+from dreieck.core.sheet import Sheet
+from dreieck.core.shift import tag
+from dreieck.core.values import Error
+from dreieck.store import StoreError
+from dreieck.web.pages import TheWorkbook, page
+
+router = APIRouter(include_in_schema=False)
+
+_COLUMNS, _ROWS = 8, 14
+"""How much of a fill is shown."""
+OWN_COLUMNS, OWN_ROWS = 6, 7
+OWN_TABLE = {
+    "A1": "Item", "B1": "kg a night", "C1": "Kestrel", "D1": "Larch", "E1": "Scree",
+    "A2": "Nights", "C2": "420", "D2": "280", "E2": "315",
+    "A3": "Flour", "B3": "0.12", "A4": "Lentils", "B4": "0.08", "A5": "Potatoes", "B5": "0.3",
+    "C3": "=B3*C2",
+}  # fmt: skip
+"""The table that learners begin with."""
+
+
+class Asked(BaseModel):
+    """The start, the area that is filled, the reference that is chosen, and what is shown."""
+
+    cell: str = "C3"
+    to: str = ""
+    reference: int = Field(0, ge=0)
+    view: str = "values"
+
+
+@dataclass(frozen=True)
+class Shown:
+    """One way as it is shown: a table of texts with marks."""
+
+    way: Way
+    columns: list[str]
+    rows: list[tuple[int, list[tuple[str, str]]]]
+
+
+AskedQuery = Annotated[Asked, Query()]
+
+
+@router.get("/workbooks/{workbook_id}/sheets/{sheet_id}/four-ways")
+def of_workbook(
+    request: Request, opened: TheWorkbook, sheet_id: int, asked: AskedQuery
+) -> Response:
+    """Four ways to lock a reference of a formula that is kept in a workbook."""
+    with opened.lock:
+        try:
+            sheet = opened.workbook.sheet_by_id(sheet_id)
+            block = block_at(sheet, Cell.parse(asked.cell))
+            if block is None:
+                raise DreieckError(f"{asked.cell} holds no formula. Choose a cell with one.")
+            target = Area.parse(asked.to) if asked.to else block.area
+            context = _context(opened.calculation, sheet, block.start, block.shape, target, asked)
+        except DreieckError as error:
+            raise HTTPException(404, str(error)) from None
+        return page(request, "ways.html", opened=opened, sheet=sheet, own=None, **context)
+
+
+@router.post("/workbooks/{workbook_id}/sheets/{sheet_id}/four-ways")
+def take(
+    opened: TheWorkbook,
+    sheet_id: int,
+    cell: Annotated[str, Form()],
+    to: Annotated[str, Form()],
+    formula: Annotated[str, Form()],
+) -> Response:
+    """Take one way back to the sheet: fill its area with its formula."""
+    with opened.lock:
+        try:
+            sheet, start = opened.workbook.sheet_by_id(sheet_id), Cell.parse(cell)
+            shape = opened.workbook.read_entry(formula, start).content
+            if not isinstance(shape, Shape):
+                raise DreieckError("This is no formula.")
+            ways = four_ways(opened.calculation, sheet, start, shape, Area.parse(to), 0)
+            way = next(way for way in ways if way.is_now)
+            opened.change(f"fill of {to}", [way.fill.edit()], opened.revision)
+        except (DreieckError, StoreError, StopIteration) as error:
+            raise HTTPException(422, str(error) or "This way cannot be taken.") from None
+    return RedirectResponse(f"/workbooks/{opened.id}/sheets/{sheet_id}?at={start.text}", 303)
+
+
+@router.get("/four-ways")
+@router.post("/four-ways")
+async def of_own_table(request: Request) -> Response:
+    """Four ways for a small table that is typed on the page."""
+    given = {key: str(text)[:200] for key, text in (await request.form()).items()}
+    entries = OWN_TABLE if not given else {
+        cell.text: given.get(cell.text, "")
+        for cell in Area(1, 1, OWN_COLUMNS, OWN_ROWS).cells()
+        if given.get(cell.text)
+    }  # fmt: skip
+    if given.get("take"):
+        entries = {**entries, given.get("cell", "C3").upper(): given["take"]}
+    number = given.get("reference", "0")
+    asked = Asked(
+        cell=given.get("cell") or "C3",
+        to=given.get("to") or "C3:E5",
+        reference=int(number) if number.isdecimal() else 0,
+        view=given.get("view") or "values",
+    )
+    context: dict[str, object] = {"asked": asked, "ways": [], "tags": []}
+    problem = ""
+    try:
+        workbook = typed_workbook({"Table": entries})
+        sheet, start = workbook.sheets[0], Cell.parse(asked.cell)
+        shape = sheet.content(start)
+        if not isinstance(shape, Shape):
+            raise DreieckError(f"{asked.cell} holds no formula that can be read.")
+        target = Area.parse(asked.to)
+        context = _context(Calculation(workbook), sheet, start, shape, target, asked)
+    except DreieckError as error:
+        problem = str(error)
+    letters = [column_letters(number + 1) for number in range(OWN_COLUMNS)]
+    own = {"entries": entries, "letters": letters, "rows": range(1, OWN_ROWS + 1)}
+    return page(request, "ways.html", opened=None, sheet=None, own=own, problem=problem, **context)
+
+
+def _context(
+    calculation: Calculation, sheet: Sheet, start: Cell, shape: Shape, target: Area, asked: Asked
+) -> dict[str, object]:
+    """What the page shows: the ways, and the references to choose from."""
+    if not shape.references:
+        raise DreieckError("This formula has no reference that could be locked.")
+    number = min(asked.reference, len(shape.references) - 1)
+    ways = four_ways(calculation, sheet, start, shape, target, number)
+    now = next((way for way in ways if way.is_now), ways[0])
+    return {
+        "asked": asked.model_copy(update={"to": target.text, "reference": number}),
+        "start": start,
+        "formula": shape.text(start),
+        "tags": [tag(index) for index in range(len(shape.references))],
+        "ways": [_shown(way, now, asked.view) for way in ways],
+    }
+
+
+def _shown(way: Way, now: Way, view: str) -> Shown:
+    area = way.fill.target
+    area = Area(
+        area.left,
+        area.top,
+        min(area.right, area.left + _COLUMNS - 1),
+        min(area.bottom, area.top + _ROWS - 1),
+    )
+    rows = [
+        (row, [_cell(way, now, Cell(column, row), view) for column in _across(area)])
+        for row in range(area.top, area.bottom + 1)
+    ]
+    return Shown(way, [column_letters(column) for column in _across(area)], rows)
+
+
+def _across(area: Area) -> range:
+    return range(area.left, area.right + 1)
+
+
+def _cell(way: Way, now: Way, cell: Cell, view: str) -> tuple[str, str]:
+    """The text and the marks of one landing."""
+    text, value = _text(way, cell, view)
+    marks = ["error"] if isinstance(value, Error) else []
+    if cell == way.fill.source.first:
+        marks.append("start")
+    if way is not now and text != _text(now, cell, view)[0]:
+        marks.append("differs")
+    return text, " ".join(marks)
+
+
+def _text(way: Way, cell: Cell, view: str) -> tuple[str, object]:
+    content = way.sheet.content(cell)
+    value = way.calculation.value(way.sheet.name, cell)
+    if view == "formulas" and isinstance(content, Shape):
+        return content.text(cell), value
+    return shown(value, look_of(content, way.sheet.look(cell)), 14), value
