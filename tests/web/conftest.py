@@ -65,3 +65,9 @@ def page(client):
 @pytest.fixture
 def second_page(client):
     return Page(client)
+
+
+@pytest.fixture
+def broken(client):
+    """A page on the sheet that has something to mend."""
+    return Page(client, sheet=4)

@@ -4,7 +4,7 @@ import re
 from pathlib import Path
 
 import dreieck.web
-from dreieck.web import actions, point_actions, sheet_actions  # noqa: F401  # fill ACTIONS
+from dreieck.web import workbench  # noqa: F401  # fills ACTIONS
 from dreieck.web.hands import ACTIONS
 from dreieck.web.keys import KEYS, for_browser, for_foot
 

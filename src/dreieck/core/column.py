@@ -3,6 +3,7 @@
 from __future__ import annotations
 
 from collections.abc import Iterator
+from itertools import count
 from typing import Any
 
 import numpy as np
@@ -17,11 +18,18 @@ _FEW = 1024
 """Arrays of so few rows are not worth a thought."""
 
 
+_SERIALS = count()
+
+
 class Column:
-    """Cells by row. ``formula_version`` changes when a formula comes or goes."""
+    """Cells by row. ``formula_version`` changes when a formula comes or goes.
+
+    No two columns have one ``serial``, not even after one of them is gone.
+    """
 
     def __init__(self) -> None:
         self.pool = Pool()
+        self.serial = next(_SERIALS)
         self.formula_version = 0
         self._first = 1
         self._kinds: Kinds = np.zeros(0, np.uint8)

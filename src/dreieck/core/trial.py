@@ -114,7 +114,9 @@ def _silent(
             continue
         seen.add((name, block))
         for part in block.parts:
-            expected = _expected(part, cell) if home is sheet else part
+            expected = _expected(part, block.area, cell) if home is sheet else part
+            if expected is None:
+                continue
             mask = np.ones((expected.width, expected.height), bool)
             for other, answered in changed:
                 shared = answered.common(expected) if other == name else None
@@ -125,10 +127,10 @@ def _silent(
                 yield name, silent
 
 
-def _expected(part: Area, cell: Cell) -> Area:
+def _expected(part: Area, whole: Area, cell: Cell) -> Area | None:
     """The landings that should answer: those in line with the cell, or all if none are."""
-    if part.top <= cell.row <= part.bottom:
-        return part._replace(top=cell.row, bottom=cell.row)
-    if part.left <= cell.column <= part.right:
-        return part._replace(left=cell.column, right=cell.column)
+    if whole.top <= cell.row <= whole.bottom:
+        return part.common(whole._replace(top=cell.row, bottom=cell.row))
+    if whole.left <= cell.column <= whole.right:
+        return part.common(whole._replace(left=cell.column, right=cell.column))
     return part

@@ -42,9 +42,10 @@ def release(hands: Hands) -> str:
     if hands.wish.wait or doubts or over:
         if not doubts and not over:
             return ""
-        held = f"{len(over):,} cells that hold something" if over else ""
+        one = len(over) == 1
+        held = f"{len(over):,} cell{'' if one else 's'} that hold{'s' * one} something"
         told = f"{len(doubts)} finding{'s' * (len(doubts) != 1)}" if doubts else ""
-        what = " and ".join(part for part in (told, held) if part)
+        what = " and ".join(part for part in (told, held if over else "") if part)
         return f"This fill waits, because of {what}. Look, then land it or drop it."
     return land(hands)
 

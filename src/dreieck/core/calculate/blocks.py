@@ -119,7 +119,7 @@ _RUNS: WeakKeyDictionary[Column, tuple[int, list[_Run]]] = WeakKeyDictionary()
 
 def patches(sheet: Sheet) -> tuple[Patch, ...]:
     """All formulas of a sheet, as rectangles of one shape each."""
-    state = tuple((n, id(c), c.formula_version) for n, c in sorted(sheet.columns.items()))
+    state = tuple((n, c.serial, c.formula_version) for n, c in sorted(sheet.columns.items()))
     known = _PATCHES.get(sheet)
     if known is None or known[0] != state:
         known = _PATCHES[sheet] = (state, tuple(_patches(sheet)))
