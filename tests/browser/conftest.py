@@ -5,6 +5,7 @@ import subprocess
 import sys
 import time
 import urllib.request
+from urllib.parse import urlsplit
 
 import pytest
 from playwright.sync_api import expect, sync_playwright
@@ -48,11 +49,34 @@ class Server:
         self.process.wait()
 
 
+@pytest.fixture(scope="session")
+def shared_server(tmp_path_factory):
+    """One server for all tests that do not stop it."""
+    running = Server(tmp_path_factory.mktemp("server") / "data.db")
+    yield running
+    running.stop()
+
+
 @pytest.fixture
-def server(tmp_path):
+def own_server(tmp_path):
+    """A server that a test may stop and start again."""
     running = Server(tmp_path / "data.db")
     yield running
     running.stop()
+
+
+@pytest.fixture
+def server(request):
+    name = "own_server" if "own_server" in request.fixturenames else "shared_server"
+    return request.getfixturevalue(name)
+
+
+@pytest.fixture
+def demo_path(server):
+    """The address of a fresh demo."""
+    request = urllib.request.Request(server.address + "/demo", data=b"", method="POST")
+    with urllib.request.urlopen(request) as answer:
+        return urlsplit(answer.url).path.partition("/sheets")[0]
 
 
 @pytest.fixture(scope="session")
@@ -67,6 +91,7 @@ def chromium():
 def context(chromium, server):
     opened = chromium.new_context(viewport={"width": 1280, "height": 800}, base_url=server.address)
     opened.set_default_timeout(PATIENCE)
+    opened.grant_permissions(["clipboard-read", "clipboard-write"])
     # Rehearsals wait for Enter, but where a test says otherwise.
     opened.add_init_script("localStorage.wait ??= 'yes'")
     yield opened
@@ -74,11 +99,11 @@ def context(chromium, server):
 
 
 @pytest.fixture
-def open_bench(context):
+def open_bench(context, demo_path):
     """Opens pages on the demo; afterwards none of them may have had a script error."""
     errors = []
 
-    def opened(path="/workbooks/1"):
+    def opened(path=demo_path):
         page = context.new_page()
         page.on("pageerror", lambda error: errors.append(str(error)))
         page.goto(path)

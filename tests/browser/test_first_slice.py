@@ -7,7 +7,7 @@ SOLID_ENDS = "free solid free solid"
 FREE = "free free free free"
 
 
-def test_workbooks_are_kept_on_the_home_page(context, server):
+def test_workbooks_are_kept_on_the_home_page(context, own_server):
     page = context.new_page()
     page.goto("/")
     page.get_by_label("A new, empty workbook").fill("Winter plan")
@@ -177,7 +177,7 @@ def test_a_fill_is_pulled_looked_at_dropped_and_landed_by_pointer(bench):
     bench.at("Loads!G9")
 
 
-def test_a_change_shows_everywhere_and_is_undone_after_a_restart(open_bench, server):
+def test_a_change_shows_everywhere_and_is_undone_after_a_restart(open_bench, own_server):
     bench, other = open_bench(), open_bench()
     bench.click("C4")
     bench.type("500")
@@ -185,13 +185,13 @@ def test_a_change_shows_everywhere_and_is_undone_after_a_restart(open_bench, ser
     for page in (bench, other):
         page.shows("C5", "60.0")
         page.shows("C12", "305.0")
-    server.stop()
+    own_server.stop()
     bench.click("D4")
     bench.type("300")
     bench.keys("Enter")
     expect(bench.notice).to_contain_text("cannot be reached. What you typed is still here")
     expect(bench.desk).to_have_value("300")
-    server.start()
+    own_server.start()
     bench.keys("Enter")
     bench.shows("D5", "36.0")
     other.shows("D5", "36.0")

@@ -20,6 +20,9 @@ let selectedAt = 0;
 // Actions after which something else is selected.
 const MOVING = ["go-to", "jump", "walk", "look-at", "show-sheet", "add-sheet", "land", "release", "paste", "paste-as"];
 
+// Actions that begin, change or end a rehearsal.
+const REHEARSING = ["stretch", "alongside", "rehearse", "release", "aim-at", "take-formula", "mend", "switch-values"];
+
 // Actions that change the text that is written.
 const TEXTUAL = ["point-at", "aim-anew", "lock"];
 let sending = null;
@@ -31,6 +34,10 @@ export function waits() {
 
 export function textIsOnItsWay() {
   return [sending, ...queue].some((request) => TEXTUAL.includes(request?.action));
+}
+
+export function rehearsalIsOnItsWay() {
+  return [sending, ...queue].some((request) => REHEARSING.includes(request?.action));
 }
 
 export function moveIsOnItsWay() {

@@ -8,13 +8,14 @@ import { desk, inCell, keep, write, writingNow } from "./writing.js";
 let hold = null;
 let drift = 0;
 let pulled = false;
+let gripped = -1000;
 
 grid.addEventListener("pointerdown", (event) => {
   if (event.button !== 0 || event.target === inCell || event.target.closest(".scroll")) return;
   event.preventDefault();
   grid.setPointerCapture(event.pointerId);
   const at = under(event);
-  if (event.target.closest(".grip, .grip-reach")) return startPull();
+  if (event.target.closest(".grip, .grip-reach")) return clickedTwice() ? act("alongside") : startPull();
   const aimed = event.target.closest("[data-frame]");
   if (aimed) return startAim(aimed.dataset, at.cell);
   if (state.aiming >= 0) return act("aim-at", { to: address(at.cell) });
@@ -45,7 +46,6 @@ for (const name of ["pointerup", "pointercancel"]) {
 }
 
 grid.addEventListener("dblclick", (event) => {
-  if (event.target.closest(".grip, .grip-reach")) return act("alongside");
   if (!state.target && under(event).part === "cells") write(inCell);
 });
 
@@ -93,6 +93,13 @@ function startSelect({ cell: at, part }, widen) {
     show();
   };
   hold({ cell: at });
+}
+
+// The grid captures the pointer, so two clicks on the grip are told by their times.
+function clickedTwice() {
+  const before = gripped;
+  gripped = performance.now();
+  return gripped - before < 400;
 }
 
 function startPull() {
