@@ -6,11 +6,14 @@ from bench import (
     chain,
     changing,
     changing_by_cell,
+    checking,
     counting,
     keystroke,
+    logging,
     memory,
     opening,
     parsing,
+    pulling,
     running,
     saving,
 )
@@ -26,6 +29,9 @@ FIGURES = (
     saving,
     opening,
     memory,
+    checking,
+    logging,
+    pulling,
 )
 
 

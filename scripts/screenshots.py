@@ -126,6 +126,58 @@ def checking(page: Page) -> None:
     select(page, "E8")
 
 
+def finding(page: Page) -> None:
+    page.goto("/workbooks/1/sheets/4?at=C8")
+
+
+def trying(page: Page) -> None:
+    select(page, "B3")
+    page.locator("#try-to").fill("2")
+    page.locator("#try-to").press("Enter")
+
+
+def pasting(page: Page) -> None:
+    page.goto("/workbooks/1/sheets/3?at=A4:C6")
+    settle(page)
+    page.evaluate("document.dispatchEvent(new ClipboardEvent('copy'))")
+    settle(page)
+    select(page, "F4")
+    page.evaluate("document.dispatchEvent(new ClipboardEvent('paste'))")
+
+
+def aiming(page: Page) -> None:
+    page.goto("/workbooks/1/sheets/2?at=C5")
+    settle(page)
+    page.keyboard.type("=B5*C4")
+    for key in ["Alt+ArrowRight"] * 3 + ["Alt+ArrowDown"] * 5:
+        page.keyboard.press(key)
+    settle(page)
+    page.get_by_role("button", name="Likely locks").click()
+    settle(page)
+    page.get_by_role("button", name="a points at").click()
+    settle(page)
+    page.locator(".aim").evaluate("aim => aim.scrollIntoView()")
+
+
+def shift_log(page: Page) -> None:
+    page.goto("/workbooks/1/sheets/4/log?cell=C8")
+
+
+def ways(page: Page) -> None:
+    page.goto("/workbooks/1/sheets/2/four-ways?cell=C5")
+
+
+def shape_map(page: Page) -> None:
+    page.goto("/workbooks/1/sheets/2?at=D7")
+    settle(page)
+    page.keyboard.press("Escape")
+    page.keyboard.press("Escape")
+    page.keyboard.type("99")
+    page.keyboard.press("Enter")
+    settle(page)
+    page.goto("/workbooks/1/sheets/2/map")
+
+
 VIEWS = {
     "home": home,
     "writing": writing,
@@ -135,6 +187,13 @@ VIEWS = {
     "both": both,
     "causes": causes,
     "guide": guide,
+    "finding": finding,
+    "trying": trying,
+    "pasting": pasting,
+    "aiming": aiming,
+    "shift-log": shift_log,
+    "four-ways": ways,
+    "shape-map": shape_map,
 }
 
 if __name__ == "__main__":

@@ -46,7 +46,8 @@ for (const name of ["pointerup", "pointercancel"]) {
 }
 
 grid.addEventListener("dblclick", (event) => {
-  if (!state.target && under(event).part === "cells") write(inCell);
+  const onGrip = performance.now() - gripped < 600;
+  if (!onGrip && !state.target && under(event).part === "cells") write(inCell);
 });
 
 function canPoint() {
