@@ -115,3 +115,13 @@ def test_the_shift_log_tells_start_here_move_and_locks():
     assert shift_log(shape, Cell.parse("C5"), Cell.parse("B1"))[1].here == "B$4"
     assert shift_log(shape, Cell.parse("C5"), Cell.parse("A1"))[2].here == "#REF!"
     assert [tag(index) for index in (0, 25, 26)] == ["a", "z", "aa"]
+
+
+def test_number_formats_stay_behind_if_wanted():
+    made = workbook(Loads={**LOADS, "C5": "=$B5*C$4"})
+    made.sheets[0].dress(3, 5, 5, Look("percent", 1))
+    areas = Area.parse("C5"), Area.parse("C5:C6")
+    plan_fill(made, 1, *areas, looks_travel=False).edit().apply(made)
+    assert made.sheets[0].look(Cell.parse("C6")) == Look()
+    plan_fill(made, 1, *areas).edit().apply(made)
+    assert made.sheets[0].look(Cell.parse("C6")) == Look("percent", 1)

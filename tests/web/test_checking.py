@@ -167,6 +167,12 @@ def test_the_shift_log_is_filtered_and_saved(client):
     assert client.get(LOG, params={"cell": "A1"}).status_code == 404
 
 
+def test_the_log_tells_the_corners_of_a_range_apart(client):
+    log = client.get("/workbooks/1/sheets/3/log", params={"cell": "C9", "line": "9"}).text
+    assert "first corner stays, last 5 down" in log
+    assert "first corner row, last nothing" in log and "Guests, Week 1 to Week 6" in log
+
+
 def test_the_log_of_a_long_block_comes_page_by_page(client, page):
     page.enter("K1", "=J1*2")
     page.act("rehearse", anchor="K1", focus="K1", to="K1:K100000").act("land")

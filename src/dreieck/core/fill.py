@@ -36,6 +36,7 @@ class Fill:
     source: Area
     target: Area
     contents: dict[Cell, Content | None]
+    looks_travel: bool = True
     lines: dict[int, Series] = field(default_factory=dict)
     """For the rows or columns of the source whose plain values count on: how they do."""
 
@@ -97,7 +98,7 @@ class Fill:
 
     def _landed(self, part: Run, start: Cell, content: Content | None, own: Look) -> Iterator[Run]:
         """What stands in a run of landings that look alike."""
-        travels = Look(own.form, own.decimals)
+        travels = Look(own.form, own.decimals) if self.looks_travel else PLAIN
         look = part.look if part.look != PLAIN else travels
         counts = (start.column if self.goes_down else start.row) in self.lines
         if counts or (isinstance(content, Shape) and not _is_whole(content, part.area)):
@@ -151,10 +152,12 @@ def plan_fill(
     contents: dict[Cell, Content | None] | None = None,
     *,
     values: Values = "",
+    looks_travel: bool = True,
 ) -> Fill:
     """Plan a fill of ``target`` with what the cells of ``source`` hold.
 
-    Plain values are copied or count on, as ``values`` tells, or else as is usual for them.
+    Plain values are copied or count on, as ``values`` tells, or else as is usual for them;
+    number formats go along if ``looks_travel``.
 
     ``contents`` replaces what source cells hold by something not kept yet. Raises
     FillError where the target leaves the sheet, is too large, or there is nothing to fill.
@@ -167,7 +170,7 @@ def plan_fill(
     held.update(contents or {})
     if all(content is None for content in held.values()):
         raise FillError(f"{source.text} is empty: there is nothing to fill with.")
-    fill = Fill(workbook, sheet_id, source, target, held)
+    fill = Fill(workbook, sheet_id, source, target, held, looks_travel)
     fill.lines.update(_lines(fill, values))
     return fill
 

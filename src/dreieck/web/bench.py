@@ -27,10 +27,11 @@ class Bench(BaseModel):
     by typing, so that arrow keys point. ``pointed_from`` is where the reference begins in it
     that was pointed at just now, -1 if none was. ``source`` and ``target`` are the areas of a
     rehearsal, if there is one, ``values`` whether its plain values are copied or count on;
-    with ``wait`` none lands before it is told to. ``aiming`` is the reference whose reading
-    in a landing is pointed at, -1 if none is, ``advice`` whether likely locks are shown.
-    ``trial`` is what is held for a trial in ``tried_at``, a sheet's number and a cell.
-    ``copied`` is the number of a sheet and the area on it that was copied last.
+    with ``wait`` none lands before it is told to, with ``bare`` number formats stay behind.
+    ``aiming`` is the reference whose reading in a landing is pointed at, -1 if none is,
+    ``advice`` whether likely locks are shown. ``trial`` is what is held for a trial in
+    ``tried_at``, a sheet's number and a cell. ``copied`` is the number of a sheet and the
+    area on it that was copied last.
     """
 
     revision: int = 0
@@ -56,6 +57,7 @@ class Bench(BaseModel):
     step: Step = ""
     view: View = "values"
     wait: bool = False
+    bare: bool = False
     aiming: int = -1
     advice: bool = False
     trial: str = Field("", max_length=200)

@@ -20,7 +20,7 @@ from dreieck.core.findings import Finding
 from dreieck.core.findings.subject import cells_of
 from dreieck.core.headings import called
 from dreieck.core.look import shown
-from dreieck.core.reference import Reference
+from dreieck.core.reference import Locks, Reference
 from dreieck.core.sheet import Sheet
 from dreieck.core.shift import Shift, shift_log
 from dreieck.store import OpenWorkbook
@@ -207,18 +207,29 @@ def _reads(opened: OpenWorkbook, home: Sheet, reference: Reference, cell: Cell) 
 
 
 def _moved(shift: Shift) -> str:
+    """How far a reference moved; each corner by itself where they differ."""
+    each = [_distance(corner.columns, corner.rows) for corner in shift.corners]
+    return each[0] if len(set(each)) == 1 else f"first corner {each[0]}, last {each[-1]}"
+
+
+def _distance(columns: int, rows: int) -> str:
     parts = []
-    if shift.columns:
-        parts.append(f"{abs(shift.columns)} {'right' if shift.columns > 0 else 'left'}")
-    if shift.rows:
-        parts.append(f"{abs(shift.rows)} {'down' if shift.rows > 0 else 'up'}")
-    return ", ".join(parts) or "stays"
+    if columns:
+        parts.append(f"{abs(columns)} {'right' if columns > 0 else 'left'}")
+    if rows:
+        parts.append(f"{abs(rows)} {'down' if rows > 0 else 'up'}")
+    return " and ".join(parts) or "stays"
 
 
 def _locked(shift: Shift) -> str:
-    return {
-        (True, True): "column and row",
-        (True, False): "column",
-        (False, True): "row",
-        (False, False): "nothing",
-    }[shift.column_locked, shift.row_locked]
+    """Which parts are locked; of each corner by itself where they differ."""
+    each = [_LOCKED[corner.locks] for corner in shift.corners]
+    return each[0] if len(set(each)) == 1 else f"first corner {each[0]}, last {each[-1]}"
+
+
+_LOCKED = {
+    Locks(True, True): "column and row",
+    Locks(True, False): "column",
+    Locks(False, True): "row",
+    Locks(False, False): "nothing",
+}

@@ -69,6 +69,7 @@ class Panel:
     readers: Readers | None
     reader_areas: list[str]
     waits: bool
+    bare: bool
     is_input: bool
     trial: TrialShown | None
     aiming: int
@@ -114,6 +115,7 @@ def panel(situation: Situation, desk: Desk) -> Panel:
         readers=situation.readers,
         reader_areas=_areas(situation.readers, situation) if situation.readers else [],
         waits=situation.bench.wait,
+        bare=situation.bench.bare,
         is_input=situation.is_input,
         trial=trial_shown(situation),
         aiming=situation.bench.aiming,

@@ -56,7 +56,13 @@ class Situation:
         contents = {self.writing_cell: self.written.content} if self.written else {}
         if self.rehearsing or contents[self.writing_cell] is not None:
             self.fill = plan_fill(
-                self.workbook, self.home.id, source, target, contents, values=bench.values
+                self.workbook,
+                self.home.id,
+                source,
+                target,
+                contents,
+                values=bench.values,
+                looks_travel=not bench.bare,
             )
 
     @property

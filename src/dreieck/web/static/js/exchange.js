@@ -7,7 +7,7 @@ export const state = {
   left: 1, top: 1, anchor: "A1", focus: "A1",
   writing: "", text: null, caret: 0, flipped: false, fresh: false, pointed_from: -1,
   source: "", target: "", landing: "", values: "", step: "", view: "values",
-  wait: localStorage.getItem("wait") === "yes", copied: "", aiming: -1, advice: false, trial: "", tried_at: "",
+  wait: localStorage.getItem("wait") === "yes", bare: localStorage.getItem("bare") === "yes", copied: "", aiming: -1, advice: false, trial: "", tried_at: "",
 };
 export let scene = null;
 

@@ -45,11 +45,13 @@ document.addEventListener("click", (event) => {
   if (own !== "write" && own !== "help") (document.activeElement?.closest(".line") ? document.activeElement : inCell).focus();
 });
 
-// Whether a fill waits for Enter always is remembered in this browser.
+// How fills are done is remembered in this browser.
 document.addEventListener("change", (event) => {
-  if (!event.target.matches("[data-wait]")) return;
-  localStorage.setItem("wait", event.target.checked ? "yes" : "no");
-  set({ wait: event.target.checked });
+  const name = event.target.dataset.keeps;
+  if (!name) return;
+  localStorage.setItem(name, event.target.checked ? "yes" : "no");
+  set({ [name]: event.target.checked });
+  show();
 });
 
 document.addEventListener("submit", (event) => {
