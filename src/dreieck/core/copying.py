@@ -3,7 +3,6 @@
 from __future__ import annotations
 
 import csv
-import io
 from collections.abc import Iterator
 from typing import Literal
 
@@ -108,8 +107,8 @@ def copy_text(calculation: Calculation, sheet: Sheet, area: Area) -> str:
     area = clipped or Area.of(area.first)
     if area.size > MAX_TEXT_CELLS:
         raise DreieckError(f"Text for other programs can have {MAX_TEXT_CELLS:,} cells.")
-    out = io.StringIO()
-    writer = csv.writer(out, delimiter="\t", lineterminator="\n")
+    lines = _Lines()
+    writer = csv.writer(lines, delimiter="\t", lineterminator="\n")
     for row in range(area.top, area.bottom + 1):
         writer.writerow(
             [
@@ -117,7 +116,13 @@ def copy_text(calculation: Calculation, sheet: Sheet, area: Area) -> str:
                 for column in range(area.left, area.right + 1)
             ]
         )
-    return out.getvalue()
+    return "".join(lines)
+
+
+class _Lines(list[str]):
+    """Where a writer puts its lines."""
+
+    write = list.append
 
 
 def _copied_text(calculation: Calculation, sheet: Sheet, cell: Cell) -> str:
@@ -129,7 +134,8 @@ def _copied_text(calculation: Calculation, sheet: Sheet, cell: Cell) -> str:
 
 def pasted_text(workbook: Workbook, sheet: Sheet, at: Cell, text: str) -> SetCells:
     """Type tab-separated text into the cells from ``at`` on. Raises DreieckError."""
-    rows = list(csv.reader(io.StringIO(text.rstrip("\r\n")), delimiter="\t"))
+    lines = text.rstrip("\r\n").splitlines(keepends=True)
+    rows = list(csv.reader(lines, delimiter="\t"))
     count = sum(len(row) for row in rows)
     if count > MAX_TEXT_CELLS:
         raise DreieckError(f"Text can fill {MAX_TEXT_CELLS:,} cells; this one has {count:,}.")
