@@ -134,7 +134,7 @@ def _copied_text(calculation: Calculation, sheet: Sheet, cell: Cell) -> str:
 
 def pasted_text(workbook: Workbook, sheet: Sheet, at: Cell, text: str) -> SetCells:
     """Type tab-separated text into the cells from ``at`` on. Raises DreieckError."""
-    lines = text.rstrip("\r\n").splitlines(keepends=True)
+    lines = [line + "\n" for line in text.rstrip("\r\n").split("\n")]
     rows = list(csv.reader(lines, delimiter="\t"))
     count = sum(len(row) for row in rows)
     if count > MAX_TEXT_CELLS:

@@ -8,6 +8,7 @@ from dataclasses import dataclass, field
 from dreieck.core.address import Area, Cell
 from dreieck.core.content import Content
 from dreieck.core.look import Look
+from dreieck.core.names import Named
 from dreieck.core.sheet import Run, Sheet
 from dreieck.core.workbook import Workbook
 
@@ -99,4 +100,19 @@ class ArrangeSheet:
         return before
 
 
-Edit = SetCells | AddSheet | RemoveSheet | ArrangeSheet
+@dataclass(frozen=True, slots=True)
+class SetName:
+    """Let a name stand for something; without ``named`` the name is taken away."""
+
+    key: str
+    named: Named | None
+
+    def apply(self, workbook: Workbook) -> SetName:
+        """Make the edit and return its inverse."""
+        before = workbook.names.pop(self.key, None)
+        if self.named:
+            workbook.names[self.named.key] = self.named
+        return SetName(self.named.key if self.named else self.key, before)
+
+
+Edit = SetName | SetCells | AddSheet | RemoveSheet | ArrangeSheet

@@ -6,18 +6,19 @@ and a reference to cells that all move goes along with them, in every formula of
 
 from __future__ import annotations
 
-from collections.abc import Callable
+from collections.abc import Callable, Iterator
 from dataclasses import dataclass, replace
 
 from dreieck.core.address import Area, Cell
 from dreieck.core.calculate import Calculation
 from dreieck.core.content import Content
-from dreieck.core.edits import SetCells
+from dreieck.core.edits import SetCells, SetName
 from dreieck.core.exceptions import DreieckError
 from dreieck.core.fill import check_target
 from dreieck.core.formula import Shape
 from dreieck.core.formula.tree import Node
 from dreieck.core.look import PLAIN, Look
+from dreieck.core.naming import follow
 from dreieck.core.reference import CellReference, Part, Reference, Span
 from dreieck.core.sheet import Sheet
 
@@ -45,7 +46,7 @@ class _Move:
 
 def moved(
     calculation: Calculation, source: Sheet, area: Area, target: Sheet, at: Cell
-) -> list[SetCells]:
+) -> list[SetCells | SetName]:
     """Move an area so that its first cell comes to ``at``. Raises DreieckError."""
     columns, rows = at.column - area.left, at.row - area.top
     place = Area(at.column, at.row, at.column + area.width - 1, at.row + area.height - 1)
@@ -66,7 +67,22 @@ def moved(
         to = cell.moved(columns, rows)
         kept = _kept(content, move, cell) if isinstance(content, Shape) else content
         come[to] = (kept, look)
-    return [SetCells.of(sheet_id, cells) for sheet_id, cells in changed.items() if cells]
+    edits: list[SetCells | SetName] = list(_names_follow(calculation, move))
+    return edits + [SetCells.of(id, cells) for id, cells in changed.items() if cells]
+
+
+def _names_follow(calculation: Calculation, move: _Move) -> Iterator[SetName]:
+    """Change the names that stand for what moves."""
+
+    def change(reference: Reference) -> Node:
+        columns, rows = reference.parts()
+        held = all(part.locked for parts in (columns, rows) for part in parts)
+        area = reference.area(Cell(1, 1)) if held else None
+        if not area or not reference.sheet or not move.takes(reference.sheet, area):
+            return reference
+        return _shifted(reference, move.columns, move.rows).on_sheet(move.target.name)
+
+    return follow(calculation.workbook, change)
 
 
 def _let_follow(calculation: Calculation, move: _Move, changed: dict[int, _Cells]) -> None:

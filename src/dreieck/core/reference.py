@@ -116,6 +116,10 @@ class CellReference:
         """The reference to the same place on a named sheet."""
         return replace(self, sheet=name)
 
+    def on_own_sheet(self) -> CellReference:
+        """The reference to the same place on the sheet of its formula."""
+        return replace(self, sheet=None)
+
 
 @dataclass(frozen=True, slots=True)
 class RangeReference:
@@ -184,6 +188,10 @@ class RangeReference:
     def on_sheet(self, name: str) -> RangeReference:
         """The reference to the same place on a named sheet."""
         return replace(self, sheet=name)
+
+    def on_own_sheet(self) -> RangeReference:
+        """The reference to the same place on the sheet of its formula."""
+        return replace(self, sheet=None)
 
 
 Reference = CellReference | RangeReference

@@ -11,10 +11,12 @@ from dreieck.core.edits import (
     Edit,
     RemoveSheet,
     SetCells,
+    SetName,
 )
 from dreieck.core.exceptions import SheetError
 from dreieck.core.formula import Shape
 from dreieck.core.formula.tree import Lost, Node
+from dreieck.core.naming import follow
 from dreieck.core.reference import Reference
 from dreieck.core.sheet import Sheet
 from dreieck.core.values import Place
@@ -39,7 +41,8 @@ def renamed(workbook: Workbook, sheet: Sheet, name: str) -> list[Edit]:
     name = checked_sheet_name(name, others)
     position = workbook.sheets.index(sheet)
     follow = _rewritten(workbook, sheet, lambda reference: reference.on_sheet(name))
-    return [ArrangeSheet(sheet.id, name, position), *follow]
+    names = _names_follow(workbook, sheet, lambda reference: reference.on_sheet(name))
+    return [ArrangeSheet(sheet.id, name, position), *follow, *names]
 
 
 def moved(workbook: Workbook, sheet: Sheet, steps: int) -> list[Edit]:
@@ -53,7 +56,8 @@ def deleted(workbook: Workbook, sheet: Sheet) -> list[Edit]:
     if len(workbook.sheets) == 1:
         raise SheetError("A workbook has at least one sheet. Add another one first.")
     lost = _rewritten(workbook, sheet, lambda reference: Lost())
-    return [*(edit for edit in lost if edit.sheet_id != sheet.id), RemoveSheet(sheet.id)]
+    names = _names_follow(workbook, sheet, lambda reference: Lost())
+    return [*(edit for edit in lost if edit.sheet_id != sheet.id), *names, RemoveSheet(sheet.id)]
 
 
 def losing(workbook: Workbook, sheet: Sheet) -> list[Place]:
@@ -83,6 +87,13 @@ def _rewritten(
         if cells:
             edits.append(SetCells.of(other.id, cells))
     return edits
+
+
+def _names_follow(
+    workbook: Workbook, sheet: Sheet, change: Callable[[Reference], Node]
+) -> list[SetName]:
+    """Edits that change what names stand for on a sheet."""
+    return list(follow(workbook, lambda r: change(r) if _names(r, sheet) else r))
 
 
 def _names(reference: Reference, sheet: Sheet) -> bool:

@@ -9,9 +9,10 @@ from typing import Any, NamedTuple
 from dreieck.core.address import Cell
 from dreieck.core.cells import Kind
 from dreieck.core.content import Content, Unreadable
-from dreieck.core.edits import AddSheet, ArrangeSheet, Edit, RemoveSheet, SetCells
+from dreieck.core.edits import AddSheet, ArrangeSheet, Edit, RemoveSheet, SetCells, SetName
 from dreieck.core.formula import Shape
 from dreieck.core.look import PLAIN, Look
+from dreieck.core.names import Named
 from dreieck.core.sheet import Run
 
 
@@ -95,6 +96,10 @@ def edits_of(text: str, shape_of: ShapeOf) -> list[Edit]:
 
 
 def _edit(edit: Edit, number_of: NumberOf) -> dict[str, Any]:
+    if isinstance(edit, SetName):
+        named = edit.named
+        stands_for = [named.name, number_of(named.shape, named.base)] if named else None
+        return {"edit": "SetName", "key": edit.key, "named": stands_for}
     said: dict[str, Any] = {"edit": type(edit).__name__, "sheet": edit.sheet_id}
     if isinstance(edit, AddSheet | ArrangeSheet):
         said |= {"name": edit.name, "position": edit.position}
@@ -114,6 +119,9 @@ def _edit_of(said: dict[str, Any], shape_of: ShapeOf) -> Edit:
         for column, top, bottom, look, *content in said.get("cells", ())
     )
     match said["edit"]:
+        case "SetName":
+            named = said["named"]
+            return SetName(said["key"], Named(named[0], shape_of(named[1])) if named else None)
         case "SetCells":
             return SetCells(said["sheet"], runs)
         case "AddSheet":

@@ -11,11 +11,12 @@ import numpy as np
 from sqlmodel import Session, col, select
 
 from dreieck.core.cells import Cells, Kind, Pool, encoded
+from dreieck.core.names import Named
 from dreieck.core.sheet import Sheet
 from dreieck.core.workbook import Workbook
 from dreieck.store.encoding import Stored, content_of, look_of
 from dreieck.store.shapes import Shapes
-from dreieck.store.tables import SheetRow, WorkbookRow
+from dreieck.store.tables import NameRow, SheetRow, WorkbookRow
 
 
 def read_workbook(session: Session, row: WorkbookRow, shapes: Shapes) -> Workbook:
@@ -26,6 +27,8 @@ def read_workbook(session: Session, row: WorkbookRow, shapes: Shapes) -> Workboo
     owned = select(SheetRow).where(SheetRow.workbook_id == row.id).order_by(col(SheetRow.position))
     for sheet_row in session.exec(owned):
         workbook.sheets.append(_read_sheet(session, sheet_row, shapes))
+    for name in session.exec(select(NameRow).where(NameRow.workbook_id == row.id)):
+        workbook.names[name.key] = Named(name.name, shapes.shape_of(name.shape))
     return workbook
 
 

@@ -49,6 +49,16 @@ class ShapeRow(SQLModel, table=True):
     row: int
 
 
+class NameRow(SQLModel, table=True):
+    """A name; ``key`` is it without case, ``shape`` the number of what it stands for."""
+
+    __tablename__ = "name"
+    workbook_id: int = Field(foreign_key="workbook.id", primary_key=True, ondelete="CASCADE")
+    key: str = Field(primary_key=True)
+    name: str
+    shape: int
+
+
 class RunRow(SQLModel, table=True):
     """Cells below each other that hold the same and look the same; no two runs overlap.
 

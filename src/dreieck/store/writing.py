@@ -6,15 +6,15 @@ import json
 from collections.abc import Iterator
 from operator import itemgetter
 
-from sqlalchemy import Connection, delete, update
+from sqlalchemy import Connection, delete, insert, update
 from sqlmodel import Session, col
 
 from dreieck.core.cells import Kind
-from dreieck.core.edits import AddSheet, ArrangeSheet, Edit, RemoveSheet, Runs, SetCells
+from dreieck.core.edits import AddSheet, ArrangeSheet, Edit, RemoveSheet, Runs, SetCells, SetName
 from dreieck.core.workbook import Workbook
 from dreieck.store.encoding import look_text, stored_run
 from dreieck.store.shapes import Shapes
-from dreieck.store.tables import SheetRow
+from dreieck.store.tables import NameRow, SheetRow
 
 
 def write(session: Session, workbook_id: int, edit: Edit, shapes: Shapes) -> None:
@@ -36,6 +36,13 @@ def write(session: Session, workbook_id: int, edit: Edit, shapes: Shapes) -> Non
         case ArrangeSheet():
             named = update(SheetRow).where(col(SheetRow.id) == edit.sheet_id)
             session.execute(named.values(name=edit.name))
+        case SetName():
+            owned = (col(NameRow.workbook_id) == workbook_id, col(NameRow.key) == edit.key)
+            session.execute(delete(NameRow).where(*owned))
+            if edit.named:
+                number = shapes.number_of(edit.named.shape, edit.named.base)
+                name = {"key": edit.named.key, "name": edit.named.name, "shape": number}
+                session.execute(insert(NameRow).values(workbook_id=workbook_id, **name))
         case SetCells():
             _write_runs(session, edit.sheet_id, edit.runs, shapes)
 

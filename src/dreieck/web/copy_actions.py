@@ -2,9 +2,11 @@
 
 from __future__ import annotations
 
+from collections.abc import Sequence
+
 from dreieck.core.address import Area
 from dreieck.core.copying import pasted, pasted_text
-from dreieck.core.edits import SetCells
+from dreieck.core.edits import SetCells, SetName
 from dreieck.core.exceptions import DreieckError
 from dreieck.core.moving import moved
 from dreieck.store import OpenWorkbook
@@ -17,9 +19,10 @@ _PASTED = "paste into "
 def paste(hands: Hands) -> str:
     """Paste into the selection: text from elsewhere, copies, or cells that were cut."""
     edits = _edits(hands)
-    area = edits[-1].areas()
-    whole = area[0]
-    for each in area[1:]:
+    last = edits[-1]
+    assert isinstance(last, SetCells)
+    whole, *others = last.areas()
+    for each in others:
         whole = whole.around(each)
     hands.change(f"{_PASTED}{whole.text}", *edits)
     hands.wish.select(whole)
@@ -38,7 +41,7 @@ def paste_as(hands: Hands) -> str:
     return paste(hands)
 
 
-def _edits(hands: Hands) -> list[SetCells]:
+def _edits(hands: Hands) -> Sequence[SetCells | SetName]:
     wish, at = hands.wish, hands.wish.selection
     if wish.pasted is not None:
         return [pasted_text(hands.opened.workbook, hands.sheet, at.first, wish.pasted)]

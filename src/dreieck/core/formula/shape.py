@@ -75,3 +75,7 @@ class Shape:
     def changed(self, change: Callable[[Reference], tree.Node]) -> Shape:
         """The shape with every reference replaced by what ``change`` makes of it."""
         return Shape.of(tree.with_references(self.tree, change))
+
+    def with_leaves(self, change: Callable[[tree.Node], tree.Node]) -> Shape:
+        """The shape with every reference, name, number and text replaced."""
+        return Shape.of(tree.with_leaves(self.tree, change))

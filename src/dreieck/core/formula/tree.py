@@ -143,18 +143,24 @@ def references(node: Node) -> tuple[Reference, ...]:
 
 def with_references(node: Node, change: Callable[[Reference], Node]) -> Node:
     """The tree with every reference replaced by what ``change`` makes of it."""
+    return with_leaves(
+        node,
+        lambda leaf: change(leaf) if isinstance(leaf, CellReference | RangeReference) else leaf,
+    )
+
+
+def with_leaves(node: Node, change: Callable[[Node], Node]) -> Node:
+    """The tree with every node that has none below it replaced by what ``change`` makes of it."""
     match node:
-        case CellReference() | RangeReference():
-            return change(node)
         case Prefix() | Percent():
-            return replace(node, operand=with_references(node.operand, change))
+            return replace(node, operand=with_leaves(node.operand, change))
         case Binary():
-            left = with_references(node.left, change)
-            return replace(node, left=left, right=with_references(node.right, change))
+            left = with_leaves(node.left, change)
+            return replace(node, left=left, right=with_leaves(node.right, change))
         case Group():
-            return Group(with_references(node.inner, change))
+            return Group(with_leaves(node.inner, change))
         case Call():
-            arguments = tuple(with_references(a, change) for a in node.arguments)
+            arguments = tuple(with_leaves(a, change) for a in node.arguments)
             return Call(node.function, arguments)
         case _:
-            return node
+            return change(node)
