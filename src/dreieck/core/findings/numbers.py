@@ -13,7 +13,7 @@ from dreieck.core.functions import Takes, find
 from dreieck.core.sheet import Sheet
 from dreieck.core.values import number_text
 
-_PLAIN = {0.0, 1.0, 2.0, 4.0, 7.0, 10.0, 12.0, 24.0, 60.0, 100.0, 365.0, 1000.0}
+PLAIN_NUMBERS = {0.0, 1.0, 2.0, 4.0, 7.0, 10.0, 12.0, 24.0, 60.0, 100.0, 365.0, 1000.0}
 """Numbers that belong to a formula: growth rates, squares, percents, hours, months."""
 
 
@@ -29,7 +29,7 @@ def number_findings(sheet: Sheet) -> Iterator[Finding]:
     for number, where in areas.items():
         cells = joined(where)
         count = sum(area.size for area in cells)
-        if number not in _PLAIN and count > 1:
+        if number not in PLAIN_NUMBERS and count > 1:
             text = number_text(number)
             yield Finding(
                 "number-inside",
@@ -54,15 +54,19 @@ def numbers_inside(shape: Shape) -> Iterator[float]:
 def _inside(node: tree.Node) -> Iterator[float]:
     if isinstance(node, tree.Number):
         yield node.value
-    function = find(node.function) if isinstance(node, tree.Call) else None
     for index, child in enumerate(tree.children(node)):
-        counts = isinstance(child, tree.Number) and (
-            (isinstance(node, tree.Binary) and node.operator == "^" and child is node.right)
-            or (
-                function is not None
-                and bool(function.parameters)
-                and function.parameter(index).takes is not Takes.NUMBER
-            )
-        )
-        if not counts:
+        if not counts_or_places(node, index):
             yield from _inside(child)
+
+
+def counts_or_places(node: tree.Node, index: int) -> bool:
+    """Whether a number below a node only counts or tells a place: an exponent, a column."""
+    child = tree.children(node)[index]
+    if not isinstance(child, tree.Number):
+        return False
+    if isinstance(node, tree.Binary):
+        return node.operator == "^" and index == 1
+    function = find(node.function) if isinstance(node, tree.Call) else None
+    if function is None or not function.parameters:
+        return False
+    return function.parameter(index).takes is not Takes.NUMBER

@@ -1,0 +1,159 @@
+"""Lift: turn a number typed inside formulas into a labelled input cell, values staying equal."""
+
+from __future__ import annotations
+
+from dataclasses import dataclass, replace
+
+from dreieck.core.address import Area, Cell
+from dreieck.core.calculate.blocks import patches
+from dreieck.core.edits import Edit, SetCells
+from dreieck.core.exceptions import DreieckError
+from dreieck.core.findings.numbers import PLAIN_NUMBERS, counts_or_places
+from dreieck.core.formula import Shape, tree
+from dreieck.core.look import Role
+from dreieck.core.naming import Rewriting, edits_of, place_said
+from dreieck.core.naming import given as given_name
+from dreieck.core.reference import CellReference, Part
+from dreieck.core.sheet import Sheet
+from dreieck.core.values import number_text
+from dreieck.core.workbook import Workbook
+
+
+@dataclass(frozen=True, slots=True)
+class Inside:
+    """A number that is typed inside formulas of one shape, and where these stand.
+
+    ``belongs`` says that it is one of the plain numbers that belong to a formula.
+    """
+
+    number: float
+    sheet: Sheet
+    shape: Shape
+    areas: tuple[Area, ...]
+
+    @property
+    def belongs(self) -> bool:
+        """Whether it belongs to the formula: 1 of a growth rate, 100 of a percent."""
+        return self.number in PLAIN_NUMBERS
+
+    @property
+    def count(self) -> int:
+        """How many cells."""
+        return sum(area.size for area in self.areas)
+
+
+def numbers_inside(workbook: Workbook) -> list[Inside]:
+    """All numbers typed inside formulas, by number and shape; the frequent ones first."""
+    found: list[Inside] = []
+    for sheet in workbook.sheets:
+        areas: dict[Shape, list[Area]] = {}
+        for patch in patches(sheet):
+            areas.setdefault(patch.shape, []).append(patch.area)
+        for shape, where in areas.items():
+            for number in dict.fromkeys(_numbers(shape.tree)):
+                found.append(Inside(number, sheet, shape, tuple(where)))
+    totals: dict[float, int] = {}
+    for each in found:
+        totals[each.number] = totals.get(each.number, 0) + each.count
+    return sorted(found, key=lambda each: (-totals[each.number], each.number, -each.count))
+
+
+def free_place(sheet: Sheet) -> Cell:
+    """A cell for an input, with a free cell for its label to the left: below all that there is."""
+    used = sheet.used()
+    return Cell(2, used.bottom + 2) if used else Cell(2, 1)
+
+
+def lifted(
+    workbook: Workbook, chosen: list[Inside], sheet: Sheet, cell: Cell, label: str, name: str
+) -> tuple[list[Edit], list[Rewriting]]:
+    """Put the number of the chosen formulas into a cell, and let them read it there.
+
+    With ``name`` the cell gets a name, and the formulas use that. Raises DreieckError where
+    nothing is chosen, or the cell or the one for its label holds something else.
+    """
+    numbers = {each.number for each in chosen}
+    if len(numbers) != 1:
+        raise DreieckError("Choose formulas with one number to lift.")
+    (number,) = numbers
+    beside = cell.moved(-1, 0)
+    if sheet.content(cell) not in (None, number):
+        raise DreieckError(f"{cell.text} holds something else. Choose an empty cell.")
+    if label and (not beside.on_sheet or sheet.content(beside) not in (None, label)):
+        raise DreieckError(f"There is no free cell to the left of {cell.text} for the label.")
+    cells = {cell: (number, replace(sheet.look(cell), role="input"))}
+    edits: list[Edit] = []
+    if label:
+        edits.append(SetCells.of(sheet.id, {beside: (label, sheet.look(beside))}))
+    edits.append(SetCells.of(sheet.id, cells))
+    there = CellReference(Part(True, cell.column), Part(True, cell.row), sheet.name)
+    if name:
+        edits.extend(given_name(workbook, name, place_said(sheet, Area.of(cell))))
+    rewritings = [
+        Rewriting(each.sheet, each.areas, each.shape, _replaced(each, there, sheet, name))
+        for each in chosen
+    ]
+    return edits + edits_of(rewritings), rewritings
+
+
+def _replaced(each: Inside, there: CellReference, sheet: Sheet, name: str) -> Shape:
+    reads: tree.Node = tree.Name(name) if name else there
+    if not name and each.sheet is sheet:
+        reads = there.on_own_sheet()
+    return Shape.of(_with(each.shape.tree, each.number, reads))
+
+
+def _with(node: tree.Node, number: float, reads: tree.Node) -> tree.Node:
+    """The tree with a number replaced, except where it counts or tells a place."""
+    match node:
+        case tree.Number():
+            return reads if node.value == number else node
+        case tree.Prefix() | tree.Percent():
+            return replace(node, operand=_with(node.operand, number, reads))
+        case tree.Group():
+            return tree.Group(_with(node.inner, number, reads))
+        case tree.Binary():
+            left = _with(node.left, number, reads)
+            if counts_or_places(node, 1):
+                return replace(node, left=left)
+            return replace(node, left=left, right=_with(node.right, number, reads))
+        case tree.Call():
+            return tree.Call(
+                node.function,
+                tuple(
+                    argument if counts_or_places(node, index) else _with(argument, number, reads)
+                    for index, argument in enumerate(node.arguments)
+                ),
+            )
+    return node
+
+
+def _numbers(node: tree.Node) -> list[float]:
+    found = [node.value] if isinstance(node, tree.Number) else []
+    for index, child in enumerate(tree.children(node)):
+        if not counts_or_places(node, index):
+            found.extend(_numbers(child))
+    return found
+
+
+def said(number: float) -> str:
+    """A number as it is typed."""
+    return number_text(number)
+
+
+def input_cells(sheet: Sheet) -> list[Cell]:
+    """The cells of a sheet that are marked as inputs, in reading order."""
+    used = sheet.used()
+    marked = sheet.looked(used) if used else ()
+    cells = [cell for cell, look in marked if look.role == "input"]
+    return sorted(cells, key=lambda cell: (cell.row, cell.column))
+
+
+def marked(sheet: Sheet, area: Area) -> SetCells:
+    """Mark the cells of an area as inputs, or take the mark away if all have it."""
+    runs = list(sheet.runs(area))
+    role: Role = "plain" if all(run.look.role == "input" for run in runs) else "input"
+    return SetCells(
+        sheet.id,
+        tuple(run._replace(look=replace(run.look, role=role)) for run in runs),
+    )
