@@ -10,9 +10,12 @@ import re
 from collections import Counter
 from collections.abc import Callable, Iterator
 from dataclasses import dataclass
+from itertools import islice
 
 from dreieck.core.address import MAX_ROW, Area, Cell
 from dreieck.core.calculate.blocks import patches
+from dreieck.core.calculate.calculation import Calculation
+from dreieck.core.content import typed_text
 from dreieck.core.edits import Edit, SetName
 from dreieck.core.exceptions import NameRefused
 from dreieck.core.findings.mends import put
@@ -84,6 +87,19 @@ def _dollars(match: re.Match[str]) -> str:
     return "".join(f"${part}" for part in match.groups() if part)
 
 
+def held_by(workbook: Workbook, each: Named) -> str:
+    """What a name holds, in short: its first plain values, or the formula that it stands for."""
+    if not each.place or not workbook.has_sheet(each.place[0]):
+        return each.shape_text
+    sheet, area = workbook.sheet(each.place[0]), each.place[1]
+    found = [
+        content.text(cell) if isinstance(content, Shape) else typed_text(content, cell)
+        for cell, content in islice(sheet.filled(area), 3)
+    ]
+    more = " …" if sheet.count(area) > len(found) else ""
+    return ", ".join(found) + more if found else "empty"
+
+
 def renamed(workbook: Workbook, old: str, new: str) -> list[Edit]:
     """Rename a name; formulas that use it follow. Raises NameRefused."""
     before = workbook.names[old.casefold()]
@@ -150,6 +166,24 @@ def taken_out(sheets: list[Sheet], names: list[Named]) -> list[Rewriting]:
 def edits_of(rewritings: list[Rewriting]) -> list[Edit]:
     """The edits that make rewritings."""
     return [put(each.sheet, each.areas, each.after) for each in rewritings]
+
+
+def proven(calculation: Calculation, edits: list[Edit], rewritings: list[Rewriting]) -> bool:
+    """Whether all rewritten formulas have the same values after the edits; nothing is changed."""
+    workbook = calculation.workbook.copy(*calculation.workbook.sheets)
+    for edit in edits:
+        edit.apply(workbook)
+    after = Calculation(workbook)
+    for each in rewritings:
+        for area in each.areas:
+            for column in range(area.left, area.right + 1):
+                one, two = (
+                    known.cells(each.sheet.name, column, area.top, area.bottom).values()
+                    for known in (calculation, after)
+                )
+                if one != two:
+                    return False
+    return True
 
 
 def from_headings(workbook: Workbook, sheet: Sheet, area: Area) -> list[Proposal]:

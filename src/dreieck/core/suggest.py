@@ -9,6 +9,8 @@ from dataclasses import dataclass
 from dreieck.core.formula.printer import sheet_text
 from dreieck.core.formula.tokens import Kind, cut
 from dreieck.core.functions import Function, every, find
+from dreieck.core.names import Named
+from dreieck.core.naming import held_by
 from dreieck.core.workbook import Workbook
 
 MOST = 7
@@ -55,7 +57,7 @@ def suggestions(
     word, start = match[0].lstrip("'").casefold(), match.start()
     found = [
         *(
-            Suggestion("name", named.name, named.shape_text, named.name, start)
+            Suggestion("name", named.name, _said(workbook, named), named.name, start)
             for named in workbook.names.values()
             if named.name.casefold().startswith(word)
         ),
@@ -73,6 +75,13 @@ def suggestions(
     order = {"name": 0, "function": 1, "sheet": 1}
     found.sort(key=lambda s: (order[s.kind], -used.get(s.name, 0), len(s.name), s.name))
     return found[:MOST]
+
+
+def _said(workbook: Workbook, named: Named) -> str:
+    """What a name stands for, and what it holds."""
+    holds = held_by(workbook, named)
+    says = f"{named.kind}: {named.shape_text}"
+    return says if holds == named.shape_text else f"{says}, holds {holds}"
 
 
 def current_argument(text: str, caret: int) -> Argument | None:

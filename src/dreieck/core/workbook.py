@@ -48,11 +48,11 @@ class Workbook:
         """What a cell holds."""
         return self.sheet(sheet).content(cell)
 
-    def copy(self, sheet: Sheet) -> Workbook:
-        """A workbook in which this sheet can be changed; good until one of the others changes."""
+    def copy(self, *changed: Sheet) -> Workbook:
+        """A workbook to try changes of sheets and names on; good until this one changes."""
         other = Workbook(self.name)
-        other.names = self.names
-        other.sheets = [each.copy() if each is sheet else each for each in self.sheets]
+        other.names = self.names.copy()
+        other.sheets = [each.copy() if each in changed else each for each in self.sheets]
         return other
 
     def named(self, name: str) -> Shape | None:

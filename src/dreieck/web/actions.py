@@ -135,10 +135,15 @@ def jump(hands: Hands) -> str:
 @action
 def go_to(hands: Hands) -> str:
     """Select what an address names; while something is written, only bring it into view."""
-    wish = hands.wish
-    name, address = split_sheet(wish.to)
-    sheet = hands.sheet if name is None else hands.opened.workbook.sheet(name)
-    area = Area.parse(address)
+    wish, workbook = hands.wish, hands.opened.workbook
+    named = workbook.names.get(wish.to.strip().casefold())
+    if named and named.place:
+        name, area = named.place
+        sheet = workbook.sheet(name)
+    else:
+        home, address = split_sheet(wish.to)
+        sheet = hands.sheet if home is None else workbook.sheet(home)
+        area = Area.parse(address)
     if wish.text is None and not wish.target:
         hands.show_sheet(sheet, area)
         wish.step = ""

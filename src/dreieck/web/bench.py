@@ -133,6 +133,9 @@ class Wish(Bench):
     pasted: str | None = Field(None, max_length=MAX_PASTED)
     what: What = "all"
     clear: bool = False
+    says: str = Field("", max_length=10_000)
+    grows: bool = False
+    anew: bool = False
     insists: bool = False
 
 

@@ -8,6 +8,8 @@ from dreieck.core.address import Area, Cell
 from dreieck.core.formula.printer import reference_text
 from dreieck.core.headings import called
 from dreieck.core.locks import Axis, Hold, axes, held, hold_of
+from dreieck.core.names import Named
+from dreieck.core.naming import held_by
 from dreieck.core.preview import Direction, next_reads, usual_directions
 from dreieck.core.reading import Phrase, reading
 from dreieck.core.reference import RangeReference, Reference
@@ -53,6 +55,17 @@ class Card:
 
 
 @dataclass(frozen=True)
+class NameCard:
+    """A name that the formula uses: what it stands for from here, and what it holds."""
+
+    name: str
+    kind: str
+    stands_for: str
+    holds: str
+    stays: bool
+
+
+@dataclass(frozen=True)
 class Desk:
     """All that the lower part of the desk shows."""
 
@@ -62,6 +75,7 @@ class Desk:
     told: str
     kind: str
     cards: list[Card]
+    names: list[NameCard]
 
 
 def desk(situation: Situation) -> Desk:
@@ -79,6 +93,21 @@ def desk(situation: Situation) -> Desk:
             _card(situation, index, mention.reference)
             for index, mention in enumerate(situation.mentions)
         ],
+        names=[_name_card(situation, named) for named in situation.names],
+    )
+
+
+def _name_card(situation: Situation, named: Named) -> NameCard:
+    """A name as it is seen from the landing in question."""
+    stays = named.kind != "formula by position"
+    stands_for = named.shape_text if stays else named.shape.text(situation.here)[1:]
+    if named.place and named.place[1].size == 1:
+        sheet, area = named.place
+        holds = situation.shown_value(area.first, sheet)
+    else:
+        holds = held_by(situation.workbook, named)
+    return NameCard(
+        named.name, named.kind, stands_for, "" if holds == stands_for else holds, stays
     )
 
 

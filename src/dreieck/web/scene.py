@@ -49,7 +49,10 @@ class CellShown(BaseModel):
 
 
 class Frame(BaseModel):
-    """Rails around what a reference reads; an edge that is locked is solid."""
+    """Rails around what a reference or name reads; an edge that is locked is solid.
+
+    ``index`` is the number of the reference, -1 for a name.
+    """
 
     index: int
     tag: str
@@ -253,7 +256,23 @@ def _frames(situation: Situation) -> list[Frame]:
             frames.append(_frame(reference, index, _written_at(situation), start, at_start=True))
         if here:
             frames.append(_frame(reference, index, situation.here, here, at_start=False))
-    return frames
+    return frames + _name_frames(situation)
+
+
+def _name_frames(situation: Situation) -> list[Frame]:
+    """Frames of the places that names stand for; all edges are solid, since they never move."""
+    return [
+        Frame(
+            index=-1,
+            tag="n",
+            colour=COLOURS - 1,
+            area=named.place[1],
+            solid=(True, True, True, True),
+            at_start=False,
+        )
+        for named in situation.names
+        if named.place and named.place[0].casefold() == situation.sheet.name.casefold()
+    ]
 
 
 def _frame(reference: Reference, index: int, at: Cell, area: Area, *, at_start: bool) -> Frame:

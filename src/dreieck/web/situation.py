@@ -6,6 +6,7 @@ from functools import cached_property
 
 from dreieck.core.address import Area, Cell
 from dreieck.core.calculate import Block, Calculation, Readers, block_at, look_of, readers
+from dreieck.core.calculate.reads import read_names
 from dreieck.core.content import Content, Entry, Unreadable, typed_text
 from dreieck.core.entering import entered
 from dreieck.core.exceptions import DreieckError
@@ -13,6 +14,7 @@ from dreieck.core.fill import Fill, plan_fill
 from dreieck.core.findings import Finding, block_findings
 from dreieck.core.formula import Mention, Shape, mentions
 from dreieck.core.look import shown
+from dreieck.core.names import Named
 from dreieck.core.sheet import Sheet
 from dreieck.core.trial import Trial, tried
 from dreieck.core.values import Place, Value
@@ -210,6 +212,14 @@ class Situation:
             for finding in each.findings
             if any(area.holds(self.active) for area in finding.areas)
         )
+
+    @cached_property
+    def names(self) -> list[Named]:
+        """The names that the formula in question uses, in their order."""
+        if self.shape is None:
+            return []
+        keys = dict.fromkeys(name.casefold() for name in read_names(self.shape))
+        return [self.workbook.names[key] for key in keys if key in self.workbook.names]
 
     @cached_property
     def readers(self) -> Readers | None:

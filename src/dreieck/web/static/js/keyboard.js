@@ -1,5 +1,5 @@
 // Keys: what each of them asks for. Which keys there are is told by the page.
-import { address, cell, moved } from "./address.js";
+import { address, areaText, cell, moved, span } from "./address.js";
 import { act, hush, scene, set, show, state } from "./exchange.js";
 import { grid } from "./grid.js";
 import { drawOverlay } from "./overlay.js";
@@ -20,6 +20,8 @@ const ACTIONS = {
   "previous-landing": () => act("walk", { rows: -1 }),
   "next-view": () => nextView(),
   "go-to": () => { goTo.focus(); goTo.select(); },
+  "name": () => ask(`${location.pathname.split("/sheets")[0]}/names/dialog?sheet=${state.sheet}&area=${areaText(span(cell(state.anchor), cell(state.focus)))}`),
+  "mark-input": () => act("mark-input"),
   "switch-values": () => act("switch-values"),
   "undo": () => act("undo"),
   "redo": () => act("redo"),

@@ -44,7 +44,7 @@ function drawFrame(body, frame) {
   const group = element("g", { class: `c${frame.colour}${frame.at_start ? " at-start" : ""}` });
   edges.forEach(([from, to], index) => group.append(line(from, to, frame.solid[index] ? "solid" : "free")));
   body.append(group);
-  if (state.text !== null && !scene.rehearsed) drawHandles(group, frame, { left, top, right, bottom });
+  if (state.text !== null && !scene.rehearsed && frame.index >= 0) drawHandles(group, frame, { left, top, right, bottom });
 }
 
 // While a formula is written, a frame can be moved by its edges and pulled by its corners.

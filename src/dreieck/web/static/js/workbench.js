@@ -58,7 +58,9 @@ document.addEventListener("submit", (event) => {
   const form = event.target.closest("[data-form]");
   if (!form) return;
   event.preventDefault();
-  act(form.dataset.form, Object.fromEntries(new FormData(form)));
+  // A choice of several is sent as lines.
+  const fields = new FormData(form);
+  act(form.dataset.form, Object.fromEntries([...fields.keys()].map((key) => [key, fields.getAll(key).join("\n")])));
   dialog.close();
   inCell.focus();
 });

@@ -1,0 +1,64 @@
+"""Naming and marking what is selected on the workbench."""
+
+from __future__ import annotations
+
+from dreieck.core.address import Area
+from dreieck.core.exceptions import DreieckError
+from dreieck.core.lift import marked
+from dreieck.core.naming import aimed_anew, given, place_said
+from dreieck.web.hands import Hands, action
+
+_MOST_MARKED = 100_000
+
+
+@action
+def give_name(hands: Hands) -> str:
+    """Give a name to what is said, or let a name stand for it from now on."""
+    wish, workbook = hands.wish, hands.opened.workbook
+    says, at = wish.says.strip(), wish.active
+    if wish.grows:
+        says = _growing(hands, says)
+    give = aimed_anew if wish.anew and wish.to.strip().casefold() in workbook.names else given
+    edits = give(workbook, wish.to, says, at)
+    hands.change(f"name {wish.to.strip()}", *edits)
+    return f"{wish.to.strip()} stands for {says} now. Use it in any formula."
+
+
+def _growing(hands: Hands, says: str) -> str:
+    """The range that is said, from its first cell down to the end of the sheet."""
+    sheet, _, address = says.rpartition("!")
+    home = (
+        hands.opened.workbook.sheet(sheet.strip("'").replace("''", "'")) if sheet else hands.sheet
+    )
+    return place_said(home, Area.parse(address.replace("$", "")), grows=True)
+
+
+@action
+def give_names(hands: Hands) -> str:
+    """Give all names that were accepted: one a line, each with its area."""
+    edits = []
+    for line in filter(None, wish_lines(hands)):
+        name, _, area = line.rpartition(" ")
+        says = place_said(hands.sheet, Area.parse(area))
+        edits.extend(given(hands.opened.workbook, name, says))
+    if not edits:
+        raise DreieckError("No name was chosen.")
+    hands.change(f"{len(edits)} names", *edits)
+    return f"{len(edits)} name{'s' * (len(edits) != 1)} given. Ctrl+Z takes them back."
+
+
+def wish_lines(hands: Hands) -> list[str]:
+    """The lines that a form with several choices sent."""
+    return hands.wish.says.splitlines()
+
+
+@action
+def mark_input(hands: Hands) -> str:
+    """Mark the selected cells as inputs, or take the mark away."""
+    area = hands.wish.selection
+    if area.size > _MOST_MARKED:
+        raise DreieckError(f"At most {_MOST_MARKED:,} cells can be marked at once.")
+    edit = marked(hands.sheet, area)
+    hands.change(f"input mark of {area.text}", edit)
+    role = edit.runs[0].look.role
+    return f"{area.text} {'is an input now' if role == 'input' else 'is no input any more'}."

@@ -1,0 +1,265 @@
+"""The page of names and inputs."""
+
+from __future__ import annotations
+
+from collections.abc import Callable
+from dataclasses import dataclass
+from typing import Annotated
+
+from fastapi import APIRouter, Form, HTTPException, Request
+from starlette.responses import RedirectResponse, Response
+
+from dreieck.core.address import Area, Cell
+from dreieck.core.calculate import look_of
+from dreieck.core.edits import Edit
+from dreieck.core.exceptions import DreieckError
+from dreieck.core.formula.printer import place_text, sheet_text
+from dreieck.core.headings import called
+from dreieck.core.lift import input_cells
+from dreieck.core.look import shown
+from dreieck.core.names import Named
+from dreieck.core.naming import (
+    Rewriting,
+    aimed_anew,
+    deleted,
+    edits_of,
+    from_headings,
+    given,
+    held_by,
+    place_said,
+    proven,
+    put_in,
+    renamed,
+    taken_out,
+    told_about,
+    uses,
+)
+from dreieck.core.sheet import Sheet
+from dreieck.core.values import Place
+from dreieck.store import OpenWorkbook, StoreError
+from dreieck.web.pages import TheWorkbook, page
+
+router = APIRouter(include_in_schema=False)
+
+_LISTED = 500
+_Edits = Callable[[], list[Edit]]
+Text = Annotated[str, Form(max_length=10_000)]
+
+
+@dataclass(frozen=True)
+class NameLine:
+    """A name on the page: what it stands for, what it holds, who uses it, what is odd."""
+
+    named: Named
+    holds: str
+    count: int
+    places: list[tuple[int, str, str]]
+    """The number of a sheet, an area on it, and both as text."""
+    told: list[str]
+
+
+@dataclass(frozen=True)
+class InputLine:
+    """An input: where it is, what its headings call it, and its value."""
+
+    sheet: int
+    cell: str
+    place: str
+    label: str
+    value: str
+
+
+@router.get("/workbooks/{workbook_id}/names")
+def names(
+    request: Request, opened: TheWorkbook, q: str = "", sort: str = "name", told: str = ""
+) -> Response:
+    """The page of names and inputs."""
+    return _names_page(request, opened, q=q[:64], sort=sort, notice=told[:200])
+
+
+@router.get("/workbooks/{workbook_id}/names/dialog")
+def dialog(request: Request, opened: TheWorkbook, sheet: int, area: str) -> Response:
+    """Ask for a name of the selection, and propose names from its headings."""
+    with opened.lock:
+        try:
+            home, selected = opened.workbook.sheet_by_id(sheet), Area.parse(area)
+        except DreieckError as error:
+            raise HTTPException(422, str(error)) from None
+        return page(
+            request, "name_dialog.html", opened=opened, says=place_said(home, selected),
+            first=selected.first.text, tall=selected.height > 1,
+            proposals=from_headings(opened.workbook, home, selected)[:30],
+        )  # fmt: skip
+
+
+@router.post("/workbooks/{workbook_id}/names/give")
+def give(
+    request: Request, opened: TheWorkbook, name: Text = "", says: Text = "", at: Text = "A1"
+) -> Response:
+    """Give a name."""
+    return _done(
+        request, opened, f"{name} stands for {says} now.", f"name {name}",
+        lambda: given(opened.workbook, name, says, Cell.parse(at or "A1")),
+        typed={"name": name, "says": says, "at": at},
+    )  # fmt: skip
+
+
+@router.post("/workbooks/{workbook_id}/names/{name}/rename")
+def rename(request: Request, opened: TheWorkbook, name: str, to: Text = "") -> Response:
+    """Rename a name; formulas follow."""
+    return _done(
+        request, opened, f"{name} is called {to} now, in all formulas.", f"renaming {name}",
+        lambda: renamed(opened.workbook, name, to),
+    )  # fmt: skip
+
+
+@router.post("/workbooks/{workbook_id}/names/{name}/aim")
+def aim(request: Request, opened: TheWorkbook, name: str, says: Text = "") -> Response:
+    """Let a name stand for something else."""
+
+    def edits() -> list[Edit]:
+        base = opened.workbook.names[name.casefold()].base
+        return aimed_anew(opened.workbook, name, says, base)
+
+    return _done(request, opened, f"{name} stands for {says} now.", f"aiming {name}", edits)
+
+
+@router.post("/workbooks/{workbook_id}/names/{name}/delete")
+def delete(request: Request, opened: TheWorkbook, name: str, keep: Text = "addresses") -> Response:
+    """Delete a name; its formulas go back to addresses, or show an error."""
+    return _done(
+        request, opened, f"{name} is deleted.", f"deleting {name}",
+        lambda: deleted(opened.workbook, name, keep_addresses=keep == "addresses"),
+    )  # fmt: skip
+
+
+@router.get("/workbooks/{workbook_id}/names/rewrite")
+def preview(
+    request: Request, opened: TheWorkbook, way: str = "in", sheet: int = 0, name: str = ""
+) -> Response:
+    """Every shape before and after names are put in, or taken out."""
+    with opened.lock:
+        rewritings = _rewritings(opened, way, sheet, name)
+        return page(
+            request, "names_rewrite.html", opened=opened, way=way, sheet=sheet, chosen=name,
+            proven=proven(opened.calculation, edits_of(rewritings), rewritings),
+            lines=[before_after(each) for each in rewritings[:_LISTED]],
+            count=sum(each.count for each in rewritings),
+        )  # fmt: skip
+
+
+@router.post("/workbooks/{workbook_id}/names/rewrite")
+def rewrite(
+    request: Request,
+    opened: TheWorkbook,
+    way: Text = "in",
+    sheet: Annotated[int, Form()] = 0,
+    name: Text = "",
+) -> Response:
+    """Put names into formulas, or take them out."""
+    return _done(
+        request, opened, "Names are put in." if way == "in" else "Addresses are back.",
+        "putting names in" if way == "in" else "taking names out",
+        lambda: edits_of(_rewritings(opened, way, sheet, name)),
+    )  # fmt: skip
+
+
+def _done(
+    request: Request,
+    opened: OpenWorkbook,
+    told: str,
+    label: str,
+    edits: _Edits,
+    typed: dict[str, str] | None = None,
+) -> Response:
+    """Make edits and go back to the page; where they are refused say so there."""
+    with opened.lock:
+        try:
+            made = edits()
+            if not made:
+                raise DreieckError("Nothing would change: no formula fits.")
+            opened.change(label, made, opened.revision)
+        except KeyError:
+            return _names_page(request, opened, problem="This name has been deleted already.")
+        except (DreieckError, StoreError) as error:
+            return _names_page(request, opened, problem=str(error), typed=typed)
+    answer = request.url_for("names", workbook_id=opened.id).include_query_params(told=told)
+    return RedirectResponse(f"{answer.path}?{answer.query}", 303)
+
+
+def _names_page(
+    request: Request,
+    opened: OpenWorkbook,
+    *,
+    q: str = "",
+    sort: str = "name",
+    notice: str = "",
+    problem: str = "",
+    typed: dict[str, str] | None = None,
+) -> Response:
+    with opened.lock:
+        lines = [line for line in _lines(opened) if q.casefold() in line.named.key]
+        by = {"kind": lambda line: line.named.kind, "uses": lambda line: -line.count}
+        lines.sort(key=by.get(sort, lambda line: line.named.key))
+        return page(
+            request, "names.html", opened=opened, lines=lines, q=q, sort=sort, notice=notice,
+            problem=problem, typed=typed or {}, inputs=_inputs(opened),
+        )  # fmt: skip
+
+
+def _lines(opened: OpenWorkbook) -> list[NameLine]:
+    workbook, used = opened.workbook, uses(opened.workbook)
+    told: dict[str, list[str]] = {}
+    for name, what in told_about(workbook):
+        told.setdefault(name, []).append(what)
+    return [
+        NameLine(
+            named,
+            held_by(workbook, named),
+            sum(area.size for _, area in used.get(named.key, [])),
+            [
+                (sheet.id, area.first.text, f"{sheet_text(sheet.name)}!{area.text}")
+                for sheet, area in used.get(named.key, [])[:6]
+            ],
+            told.get(named.name, []),
+        )
+        for named in workbook.names.values()
+    ]
+
+
+def _inputs(opened: OpenWorkbook) -> list[InputLine]:
+    return [
+        InputLine(
+            sheet.id,
+            cell.text,
+            place_text(Place(sheet.name, cell)),
+            called(sheet, Area.of(cell)) or "",
+            _value(opened, sheet, cell),
+        )
+        for sheet in opened.workbook.sheets
+        for cell in input_cells(sheet)[:_LISTED]
+    ]
+
+
+def _value(opened: OpenWorkbook, sheet: Sheet, cell: Cell) -> str:
+    look = look_of(sheet.content(cell), sheet.look(cell))
+    return shown(opened.calculation.value(sheet.name, cell), look, 20) or "empty"
+
+
+def _rewritings(opened: OpenWorkbook, way: str, sheet: int, name: str) -> list[Rewriting]:
+    workbook = opened.workbook
+    sheets = [each for each in workbook.sheets if sheet in (0, each.id)]
+    names = [each for each in workbook.names.values() if not name or each.key == name.casefold()]
+    return put_in(workbook, sheets, names) if way == "in" else taken_out(sheets, names)
+
+
+def before_after(each: Rewriting) -> dict[str, object]:
+    """A rewriting as the pages show it: where, how many cells, before and after."""
+    place = f"{sheet_text(each.sheet.name)}!{each.areas[0].text}"
+    more = f" and {each.count - each.areas[0].size:,} more" if len(each.areas) > 1 else ""
+    return {
+        "place": place + more,
+        "count": each.count,
+        "before": each.before.text(each.at),
+        "after": each.after.text(each.at),
+    }
