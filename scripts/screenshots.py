@@ -178,6 +178,43 @@ def shape_map(page: Page) -> None:
     page.goto("/workbooks/1/sheets/2/map")
 
 
+def naming(page: Page) -> None:
+    page.goto("/workbooks/1/sheets/1?at=A6:G12")
+    settle(page)
+    page.keyboard.press("Alt+KeyN")
+    page.wait_for_timeout(400)
+
+
+def names(page: Page) -> None:
+    page.get_by_role("button", name="Give these names").click()
+    settle(page)
+    select(page, "B3")
+    page.keyboard.press("Alt+KeyN")
+    page.wait_for_timeout(400)
+    page.keyboard.type("carry_price")
+    page.keyboard.press("Enter")
+    settle(page)
+    page.goto("/workbooks/1/names")
+
+
+def lifting(page: Page) -> None:
+    page.goto("/workbooks/1/sheets/3?at=E4")
+    settle(page)
+    page.keyboard.type("=B4*2.4")
+    page.keyboard.press("Enter")
+    select(page, "E4")
+    for _ in range(11):
+        page.keyboard.press("Alt+ArrowDown")
+    page.keyboard.press("Enter")
+    settle(page)
+    page.goto("/workbooks/1/lift")
+    page.get_by_label("2.4 in").check()
+    page.get_by_label("cell", exact=True).fill("B18")
+    page.get_by_label("label, to its left").fill("Meals a guest")
+    page.get_by_label("name, if wanted").fill("meals")
+    page.get_by_role("button", name="Look at it first").click()
+
+
 VIEWS = {
     "home": home,
     "writing": writing,
@@ -194,6 +231,9 @@ VIEWS = {
     "shift-log": shift_log,
     "four-ways": ways,
     "shape-map": shape_map,
+    "naming": naming,
+    "names": names,
+    "lifting": lifting,
 }
 
 if __name__ == "__main__":

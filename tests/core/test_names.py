@@ -26,6 +26,7 @@ from dreieck.core.naming import (
 from dreieck.core.naming import (
     given as give,
 )
+from dreieck.core.reading import by_position
 from dreieck.core.sheets import deleted as sheet_deleted
 from dreieck.core.sheets import renamed as sheet_renamed
 
@@ -95,7 +96,7 @@ def test_a_name_stands_for_many_kinds_of_things(says, kind, value):
 
 def test_a_growing_name_takes_in_a_row_that_is_added_below():
     made = season()
-    says = place_said(made.sheets[0], Area.parse("B4:B11"), grows=True)
+    says = place_said(made.sheets[0], Area.parse("B4:B11"), "down")
     assert says == "Season!$B$4:$B$1000000"
     make(made, give(made, "guests", says))
     made.sheets[1].put(
@@ -106,6 +107,22 @@ def test_a_growing_name_takes_in_a_row_that_is_added_below():
     (before,) = values(made, "A3", "Loads")
     type_in(made, 0, "B12", "1000")
     assert values(made, "A3", "Loads") == [before + 1000]
+
+
+def test_a_name_grows_to_the_right_too():
+    made = workbook(Season={"B2": "1", "C2": "2"})
+    make(made, give(made, "weeks", place_said(made.sheets[0], Area.parse("B2:C2"), "right")))
+    type_in(made, 0, "D2", "4")
+    type_in(made, 0, "A5", "=SUM(weeks)")
+    assert values(made, "A5") == [7.0]
+
+
+def test_a_formula_by_position_is_said_in_words():
+    made = workbook(Season=WEEKS)
+    make(made, give(made, "change", "=B5/B4-1", Cell.parse("B6")))
+    change = made.names["change"]
+    words = by_position(made, change.shape, change.base)
+    assert words == "the cell above ÷ the cell 2 up − 1"
 
 
 def test_a_formula_by_position_works_on_two_sheets():

@@ -4,7 +4,7 @@ from __future__ import annotations
 
 from dataclasses import dataclass, replace
 
-from dreieck.core.address import Area, Cell
+from dreieck.core.address import EVERYWHERE, Area, Cell
 from dreieck.core.calculate.blocks import patches
 from dreieck.core.edits import Edit, SetCells
 from dreieck.core.exceptions import DreieckError
@@ -143,9 +143,7 @@ def said(number: float) -> str:
 
 def input_cells(sheet: Sheet) -> list[Cell]:
     """The cells of a sheet that are marked as inputs, in reading order."""
-    used = sheet.used()
-    marked = sheet.looked(used) if used else ()
-    cells = [cell for cell, look in marked if look.role == "input"]
+    cells = [cell for cell, look in sheet.looked(EVERYWHERE) if look.role == "input"]
     return sorted(cells, key=lambda cell: (cell.row, cell.column))
 
 

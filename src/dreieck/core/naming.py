@@ -11,14 +11,16 @@ from collections import Counter
 from collections.abc import Callable, Iterator
 from dataclasses import dataclass
 from itertools import islice
+from typing import Literal
 
-from dreieck.core.address import MAX_ROW, Area, Cell
+from dreieck.core.address import MAX_COLUMN, MAX_ROW, Area, Cell
 from dreieck.core.calculate.blocks import patches
 from dreieck.core.calculate.calculation import Calculation
 from dreieck.core.content import typed_text
 from dreieck.core.edits import Edit, SetName
 from dreieck.core.exceptions import NameRefused
 from dreieck.core.findings.mends import put
+from dreieck.core.findings.pattern import sums_above
 from dreieck.core.formula import Shape, tree
 from dreieck.core.formula.printer import sheet_text
 from dreieck.core.names import Named, checked_name, named
@@ -74,10 +76,16 @@ def aimed_anew(workbook: Workbook, name: str, says: str, at: Cell | None = None)
     return [SetName(made.key, made)]
 
 
-def place_said(sheet: Sheet, area: Area, *, grows: bool = False) -> str:
+Grows = Literal["", "down", "right"]
+"""Whether a range takes in what is added below, or to the right of it, later."""
+
+
+def place_said(sheet: Sheet, area: Area, grows: Grows = "") -> str:
     """An area as a name stands for it: with its sheet, and never moving."""
-    if grows:
+    if grows == "down":
         area = area._replace(bottom=MAX_ROW)
+    elif grows == "right":
+        area = area._replace(right=MAX_COLUMN)
     corners = area.text.split(":")
     locked = [re.sub(r"([A-Z]+)?(\d+)?", _dollars, corner) for corner in corners]
     return f"{sheet_text(sheet.name)}!{':'.join(locked)}"
@@ -133,6 +141,11 @@ def uses(workbook: Workbook) -> dict[str, list[tuple[Sheet, Area]]]:
             for key in keys:
                 found.setdefault(key, []).append((sheet, patch.area))
     return found
+
+
+def only_of(rewritings: list[Rewriting], shape: Shape) -> list[Rewriting]:
+    """Those of the rewritings that change one shape."""
+    return [each for each in rewritings if each.before is shape]
 
 
 def put_in(workbook: Workbook, sheets: list[Sheet], names: list[Named]) -> list[Rewriting]:
@@ -223,23 +236,38 @@ def told_about(workbook: Workbook) -> list[tuple[str, str]]:
             if other != place and other[0] == place[0] and other[1].common(place[1]):
                 told.append((each.name, f"It overlaps {name}: {other[1].text}."))
         places[place] = each.name
-        if short := _short_of(workbook, each):
+        if short := short_of(workbook, each):
             told.append((each.name, f"It stops short of its data, which goes on to {short.text}."))
     return told
 
 
-def _short_of(workbook: Workbook, each: Named) -> Cell | None:
-    """The last cell of data that goes on below a range, if some does."""
-    assert each.place is not None
+def short_of(workbook: Workbook, each: Named) -> Cell | None:
+    """The last cell of data that goes on below the range of a name, if some does."""
+    if each.place is None:
+        return None
     name, area = each.place
     if not workbook.has_sheet(name) or area.height < 2 or area.bottom == MAX_ROW:
         return None
     sheet = workbook.sheet(name)
     cell, last = Cell(area.left, area.bottom + 1), None
-    inside = type(sheet.content(Cell(area.left, area.bottom)))
-    while cell.on_sheet and type(sheet.content(cell)) is inside and inside is not type(None):
+    inside = sheet.content(Cell(area.left, area.bottom))
+    while cell.on_sheet and _goes_on(inside, sheet.content(cell)) and not _ends(sheet, cell.row):
         last, cell = cell, cell.moved(0, 1)
     return last
+
+
+def _goes_on(inside: object, below: object) -> bool:
+    """Whether what stands below a list is of its sort: the same formula, a number, a text."""
+    if inside is None or isinstance(inside, Shape):
+        return inside is not None and below is inside
+    return type(below) is type(inside)
+
+
+def _ends(sheet: Sheet, row: int) -> bool:
+    """Whether a row is one of totals."""
+    used = sheet.used()
+    cells = sheet.formulas(used._replace(top=row, bottom=row)) if used else ()
+    return any(sums_above(shape, cell) for cell, shape in cells)
 
 
 def follow(workbook: Workbook, change: Callable[[Reference], tree.Node]) -> Iterator[SetName]:

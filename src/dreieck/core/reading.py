@@ -47,6 +47,15 @@ def reading(workbook: Workbook, place: Place, shape: Shape) -> list[Phrase]:
     return list(reader.node(shape.tree))
 
 
+def by_position(workbook: Workbook, shape: Shape, at: Cell) -> str:
+    """A formula in words that hold for every cell: ``the cell above ÷ the cell 2 up − 1``."""
+    sheet = workbook.sheets[0].name
+    phrases = _Reading(workbook, Place(sheet, at)).node(shape.tree)
+    words = [phrase.text.strip("()") if phrase.kind == "where" else phrase.text
+             for phrase in phrases if phrase.kind != "thing" or not phrase.tag]  # fmt: skip
+    return " ".join(words)
+
+
 def where(reference: Reference, at: Cell) -> str:
     """What of a reference moves and what stays: ``always column B, this row``."""
     if isinstance(reference, RangeReference):

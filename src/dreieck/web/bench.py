@@ -11,6 +11,7 @@ from dreieck.core.address import Area, Cell
 from dreieck.core.copying import What
 from dreieck.core.fill import Values
 from dreieck.core.locks import Axis, Hold
+from dreieck.core.naming import Grows
 
 Step = Literal["", "write", "fill", "check"]
 View = Literal["values", "formulas", "both"]
@@ -134,7 +135,7 @@ class Wish(Bench):
     what: What = "all"
     clear: bool = False
     says: str = Field("", max_length=10_000)
-    grows: bool = False
+    grows: Grows = ""
     anew: bool = False
     insists: bool = False
 

@@ -15,14 +15,16 @@ from starlette.responses import Response, StreamingResponse
 
 from dreieck.core.address import Area, Cell, column_number
 from dreieck.core.calculate import Block, block_at, look_of
+from dreieck.core.calculate.reads import read_names
 from dreieck.core.exceptions import DreieckError
 from dreieck.core.findings import Finding
 from dreieck.core.findings.subject import cells_of
 from dreieck.core.headings import called
 from dreieck.core.look import shown
+from dreieck.core.reading import by_position
 from dreieck.core.reference import Locks, Reference
 from dreieck.core.sheet import Sheet
-from dreieck.core.shift import Shift, shift_log
+from dreieck.core.shift import Shift, shift_log, tag
 from dreieck.store import OpenWorkbook
 from dreieck.web.checking import findings_of
 from dreieck.web.found import state_of
@@ -79,7 +81,8 @@ def log(request: Request, opened: TheWorkbook, sheet_id: int, asked: AskedQuery)
         name = "log_rows.html" if request.headers.get("hx-request") else "log.html"
         return page(
             request, name, opened=opened, sheet=sheet, block=block, asked=asked, lines=lines,
-            more=more, tags=[s.tag for s in shift_log(block.shape, block.start, block.start)],
+            more=more, names=_names(opened, block),
+            tags=[tag(index) for index in range(len(block.shape.references))],
         )  # fmt: skip
 
 
@@ -115,6 +118,21 @@ def _csv(
                     _plain(line.reads), _plain(line.read_value),
                 ])  # fmt: skip
         yield out.getvalue()
+
+
+def _names(opened: OpenWorkbook, block: Block) -> list[tuple[str, str]]:
+    """The names that a block uses, each in one line: what does not move, and what does."""
+    found = []
+    for key in dict.fromkeys(name.casefold() for name in read_names(block.shape)):
+        named = opened.workbook.names.get(key)
+        if named is None:
+            found.append((key, "stands for nothing here"))
+        elif named.kind == "formula by position":
+            words = by_position(opened.workbook, named.shape, named.base)
+            found.append((named.name, f"moves along: {words}"))
+        else:
+            found.append((named.name, f"stays: {named.shape_text}"))
+    return found
 
 
 def _plain(text: str) -> str:

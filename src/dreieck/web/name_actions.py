@@ -25,12 +25,12 @@ def give_name(hands: Hands) -> str:
 
 
 def _growing(hands: Hands, says: str) -> str:
-    """The range that is said, from its first cell down to the end of the sheet."""
+    """The range that is said, from its first cell to the end of the sheet."""
     sheet, _, address = says.rpartition("!")
     home = (
         hands.opened.workbook.sheet(sheet.strip("'").replace("''", "'")) if sheet else hands.sheet
     )
-    return place_said(home, Area.parse(address.replace("$", "")), grows=True)
+    return place_said(home, Area.parse(address.replace("$", "")), hands.wish.grows)
 
 
 @action

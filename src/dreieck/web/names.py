@@ -13,6 +13,7 @@ from dreieck.core.address import Area, Cell
 from dreieck.core.calculate import look_of
 from dreieck.core.edits import Edit
 from dreieck.core.exceptions import DreieckError
+from dreieck.core.formula import Shape
 from dreieck.core.formula.printer import place_text, sheet_text
 from dreieck.core.headings import called
 from dreieck.core.lift import input_cells
@@ -26,16 +27,20 @@ from dreieck.core.naming import (
     from_headings,
     given,
     held_by,
+    only_of,
     place_said,
     proven,
     put_in,
     renamed,
+    short_of,
     taken_out,
     told_about,
     uses,
 )
+from dreieck.core.reading import by_position
 from dreieck.core.sheet import Sheet
 from dreieck.core.values import Place
+from dreieck.core.workbook import Workbook
 from dreieck.store import OpenWorkbook, StoreError
 from dreieck.web.pages import TheWorkbook, page
 
@@ -56,6 +61,8 @@ class NameLine:
     places: list[tuple[int, str, str]]
     """The number of a sheet, an area on it, and both as text."""
     told: list[str]
+    stretched: str
+    words: str
 
 
 @dataclass(frozen=True)
@@ -87,7 +94,7 @@ def dialog(request: Request, opened: TheWorkbook, sheet: int, area: str) -> Resp
             raise HTTPException(422, str(error)) from None
         return page(
             request, "name_dialog.html", opened=opened, says=place_said(home, selected),
-            first=selected.first.text, tall=selected.height > 1,
+            first=selected.first.text,
             proposals=from_headings(opened.workbook, home, selected)[:30],
         )  # fmt: skip
 
@@ -135,11 +142,19 @@ def delete(request: Request, opened: TheWorkbook, name: str, keep: Text = "addre
 
 @router.get("/workbooks/{workbook_id}/names/rewrite")
 def preview(
-    request: Request, opened: TheWorkbook, way: str = "in", sheet: int = 0, name: str = ""
+    request: Request,
+    opened: TheWorkbook,
+    way: str = "in",
+    sheet: int = 0,
+    name: str = "",
+    cell: str = "",
 ) -> Response:
     """Every shape before and after names are put in, or taken out."""
     with opened.lock:
-        rewritings = _rewritings(opened, way, sheet, name)
+        try:
+            rewritings = _rewritings(opened, way, sheet, name, cell)
+        except DreieckError as error:
+            raise HTTPException(422, str(error)) from None
         return page(
             request, "names_rewrite.html", opened=opened, way=way, sheet=sheet, chosen=name,
             proven=proven(opened.calculation, edits_of(rewritings), rewritings),
@@ -155,12 +170,13 @@ def rewrite(
     way: Text = "in",
     sheet: Annotated[int, Form()] = 0,
     name: Text = "",
+    cell: Text = "",
 ) -> Response:
     """Put names into formulas, or take them out."""
     return _done(
         request, opened, "Names are put in." if way == "in" else "Addresses are back.",
         "putting names in" if way == "in" else "taking names out",
-        lambda: edits_of(_rewritings(opened, way, sheet, name)),
+        lambda: edits_of(_rewritings(opened, way, sheet, name, cell)),
     )  # fmt: skip
 
 
@@ -222,9 +238,22 @@ def _lines(opened: OpenWorkbook) -> list[NameLine]:
                 for sheet, area in used.get(named.key, [])[:6]
             ],
             told.get(named.name, []),
+            _stretched(workbook, named),
+            by_position(workbook, named.shape, named.base)
+            if named.kind == "formula by position"
+            else "",
         )
         for named in workbook.names.values()
     ]
+
+
+def _stretched(workbook: Workbook, named: Named) -> str:
+    """What a name would stand for, stretched over the data that goes on below it."""
+    short = short_of(workbook, named)
+    if not short or not named.place:
+        return ""
+    name, area = named.place
+    return place_said(workbook.sheet(name), area._replace(bottom=short.row))
 
 
 def _inputs(opened: OpenWorkbook) -> list[InputLine]:
@@ -246,11 +275,18 @@ def _value(opened: OpenWorkbook, sheet: Sheet, cell: Cell) -> str:
     return shown(opened.calculation.value(sheet.name, cell), look, 20) or "empty"
 
 
-def _rewritings(opened: OpenWorkbook, way: str, sheet: int, name: str) -> list[Rewriting]:
+def _rewritings(
+    opened: OpenWorkbook, way: str, sheet: int, name: str, cell: str
+) -> list[Rewriting]:
+    """What would be rewritten: on all sheets or one, or only the block of a cell."""
     workbook = opened.workbook
     sheets = [each for each in workbook.sheets if sheet in (0, each.id)]
     names = [each for each in workbook.names.values() if not name or each.key == name.casefold()]
-    return put_in(workbook, sheets, names) if way == "in" else taken_out(sheets, names)
+    found = put_in(workbook, sheets, names) if way == "in" else taken_out(sheets, names)
+    if not cell:
+        return found
+    shape = workbook.sheet_by_id(sheet).content(Cell.parse(cell))
+    return only_of(found, shape) if isinstance(shape, Shape) else []
 
 
 def before_after(each: Rewriting) -> dict[str, object]:

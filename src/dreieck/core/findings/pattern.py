@@ -120,12 +120,24 @@ def _is_break(sheet: Sheet, gap: Area, patch: Patch) -> bool:
 
 def _is_total(shape: Shape, cell: Cell) -> bool:
     """Whether a formula is a total of cells above it, or to its left."""
-    if not isinstance(shape.tree, tree.Call):
-        return False
-    for use in uses(shape):
-        area = use.reference.area(cell)
-        if use.how == "total" and area and area.size > 1:
-            above = area.left <= cell.column <= area.right and area.bottom < cell.row
-            beside = area.top <= cell.row <= area.bottom and area.right < cell.column
-            return above or beside
-    return False
+    return sums_above(shape, cell) or any(
+        area.top <= cell.row <= area.bottom and area.right < cell.column
+        for area in _totalled(shape, cell)
+    )
+
+
+def sums_above(shape: Shape, cell: Cell) -> bool:
+    """Whether a formula is a total of cells above it."""
+    return any(
+        area.left <= cell.column <= area.right and area.bottom < cell.row
+        for area in _totalled(shape, cell)
+    )
+
+
+def _totalled(shape: Shape, cell: Cell) -> Iterator[Area]:
+    """The ranges that a call adds up, averages or the like."""
+    if isinstance(shape.tree, tree.Call):
+        for use in uses(shape):
+            area = use.reference.area(cell)
+            if use.how == "total" and area and area.size > 1:
+                yield area
