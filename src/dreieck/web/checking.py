@@ -6,7 +6,13 @@ from weakref import WeakKeyDictionary
 
 from dreieck.core.calculate import Block
 from dreieck.core.calculate.calculation import Calculation
-from dreieck.core.findings import Checked, Finding, block_findings, check_sheet
+from dreieck.core.findings import (
+    Checked,
+    Finding,
+    block_findings,
+    check_sheet,
+    pattern_findings,
+)
 from dreieck.core.sheet import Sheet
 from dreieck.store import OpenWorkbook
 
@@ -33,6 +39,15 @@ def findings_on(opened: OpenWorkbook, sheet: Sheet) -> tuple[Checked, ...]:
     if key not in known:
         known[key] = checked(opened.calculation, sheet)
     return known[key]  # type: ignore[return-value]  # the key is that of a sheet
+
+
+def breaks_on(opened: OpenWorkbook, sheet: Sheet) -> tuple[Finding, ...]:
+    """What breaks the pattern of a sheet."""
+    known = _known(opened)
+    key = (sheet.id, "pattern")
+    if key not in known:
+        known[key] = tuple(pattern_findings(opened.calculation, sheet))
+    return known[key]  # type: ignore[return-value]  # the key is that of a pattern
 
 
 def checked(calculation: Calculation, sheet: Sheet) -> tuple[Checked, ...]:

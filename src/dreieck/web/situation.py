@@ -20,7 +20,7 @@ from dreieck.core.trial import Trial, tried
 from dreieck.core.values import Place, Value
 from dreieck.store import OpenWorkbook
 from dreieck.web.bench import Bench
-from dreieck.web.checking import findings_of, findings_on
+from dreieck.web.checking import breaks_on, findings_of
 
 
 class Situation:
@@ -207,9 +207,7 @@ class Situation:
             return ()
         return tuple(
             finding
-            for each in findings_on(self.opened, self.sheet)
-            if each.block is None
-            for finding in each.findings
+            for finding in breaks_on(self.opened, self.sheet)
             if any(area.holds(self.active) for area in finding.areas)
         )
 

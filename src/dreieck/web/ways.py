@@ -13,6 +13,7 @@ from dreieck.core.address import Area, Cell, column_letters
 from dreieck.core.calculate import Calculation, block_at, look_of
 from dreieck.core.entering import typed_workbook
 from dreieck.core.exceptions import DreieckError
+from dreieck.core.fill import plan_fill
 from dreieck.core.formula import Shape
 from dreieck.core.four_ways import Way, four_ways
 from dreieck.core.look import shown
@@ -26,6 +27,8 @@ router = APIRouter(include_in_schema=False)
 
 _COLUMNS, _ROWS = 8, 14
 """How much of a fill is shown."""
+_TRIED_COLUMNS, _TRIED_ROWS = 40, 200
+"""How much of a fill is worked out, four times."""
 OWN_COLUMNS, OWN_ROWS = 6, 7
 OWN_TABLE = {
     "A1": "Item", "B1": "kg a night", "C1": "Kestrel", "D1": "Larch", "E1": "Scree",
@@ -90,11 +93,12 @@ def take(
             shape = opened.workbook.read_entry(formula, start).content
             if not isinstance(shape, Shape):
                 raise DreieckError("This is no formula.")
-            ways = four_ways(opened.calculation, sheet, start, shape, Area.parse(to), 0)
-            way = next(way for way in ways if way.is_now)
-            opened.change(f"fill of {to}", [way.fill.edit()], opened.revision)
-        except (DreieckError, StoreError, StopIteration) as error:
-            raise HTTPException(422, str(error) or "This way cannot be taken.") from None
+            source = Area.of(start)
+            target = Area.parse(to).around(source)
+            fill = plan_fill(opened.workbook, sheet.id, source, target, {start: shape})
+            opened.change(f"fill of {to}", [fill.edit()], opened.revision)
+        except (DreieckError, StoreError) as error:
+            raise HTTPException(422, str(error)) from None
     return RedirectResponse(f"/workbooks/{opened.id}/sheets/{sheet_id}?at={start.text}", 303)
 
 
@@ -141,7 +145,11 @@ def _context(
     if not shape.references:
         raise DreieckError("This formula has no reference that could be locked.")
     number = min(asked.reference, len(shape.references) - 1)
-    ways = four_ways(calculation, sheet, start, shape, target, number)
+    tried = target._replace(
+        right=min(target.right, target.left + _TRIED_COLUMNS),
+        bottom=min(target.bottom, target.top + _TRIED_ROWS),
+    )
+    ways = four_ways(calculation, sheet, start, shape, tried, number)
     now = next((way for way in ways if way.is_now), ways[0])
     return {
         "asked": asked.model_copy(update={"to": target.text, "reference": number}),

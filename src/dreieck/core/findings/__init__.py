@@ -26,6 +26,7 @@ __all__ = [
     "breaks",
     "check_sheet",
     "listed",
+    "pattern_findings",
 ]
 _ORDER = {"broken": 0, "doubt": 1, "note": 2}
 del broken, kinds, ranges, sliding
