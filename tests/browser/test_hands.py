@@ -133,3 +133,14 @@ def test_steps_are_turned_by_hand_and_an_area_is_typed(bench):
     expect(bench.notice).to_contain_text("one fill can write 1,000,000")
     bench.keys("Escape")
     bench.at("Loads!C5")
+
+
+def test_a_cell_is_opened_with_what_was_just_kept_in_it(slow_bench):
+    bench = slow_bench
+    bench.click("H5")
+    bench.type("=C5")
+    bench.keys("Enter")
+    bench.cell("H5").dblclick()
+    bench.type("*2")
+    bench.keys("Enter")
+    bench.shows("H5", "100.8")

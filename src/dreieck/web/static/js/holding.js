@@ -1,5 +1,6 @@
 // Keys that come before the server's word on the ones before them wait here, in order.
 import { moveIsOnItsWay, onScene, rehearsalIsOnItsWay, scene, state, textIsOnItsWay, waits } from "./exchange.js";
+import { opensSoon } from "./writing.js";
 
 const NEEDS_WORD = ["Tab", "Enter", "ArrowLeft", "ArrowRight", "ArrowUp", "ArrowDown"];
 const held = [];
@@ -22,6 +23,7 @@ export function handOver(handler) {
 
 function mustWait({ key, altKey }) {
   if (!waits()) return false;
+  if (opensSoon()) return true;
   const outOfStep = state.text?.startsWith("=") && scene?.text !== state.text;
   if (rehearsalIsOnItsWay() && ["Enter", "Escape"].includes(key)) return true;
   return textIsOnItsWay() || ((outOfStep || moveIsOnItsWay()) && (altKey || NEEDS_WORD.includes(key)));

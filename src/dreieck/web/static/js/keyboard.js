@@ -154,6 +154,7 @@ export async function ask(address) {
   const dialog = document.getElementById("dialog");
   await htmx.ajax("GET", address, { target: dialog, swap: "innerHTML" });
   dialog.showModal();
+  dialog.scrollTop = 0;
 }
 
 function inAddress(event) {

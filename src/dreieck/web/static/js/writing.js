@@ -1,6 +1,6 @@
 // The two places where an entry is written, the desk and the cell, kept in step.
 import { area, cell } from "./address.js";
-import { actNow, begin, scene, set, show, state } from "./exchange.js";
+import { actNow, begin, onScene, scene, set, show, state, waits } from "./exchange.js";
 import { box, grid } from "./grid.js";
 
 export const desk = document.getElementById("desk-line");
@@ -8,15 +8,34 @@ export const inCell = document.getElementById("cell-line");
 const chips = document.querySelector(".line-chips");
 const buttons = document.querySelectorAll(".line-button");
 
+let opening = null;
+
 const NOTHING = { writing: "", text: null, caret: 0, flipped: false, fresh: false, pointed_from: -1 };
+
+// Whether a cell is about to be opened for writing.
+export function opensSoon() {
+  return opening !== null;
+}
+
+onScene(() => {
+  if (!opening || waits()) return;
+  const place = opening;
+  opening = null;
+  write(place);
+});
 
 export function writingNow() {
   return state.text !== null;
 }
 
-// Opens the entry of the selected cell for writing, at the desk or in the cell.
+// Opens the entry of the selected cell for writing, at the desk or in the cell. While an answer is
+// still to come, what the cell holds is not known yet: then it is opened when the answer is there.
 export function write(place = desk) {
   if (state.target || writingNow()) return place.focus();
+  if (waits()) {
+    opening = place;
+    return;
+  }
   // The scene may still be on its way after the last move, so the cell in view is asked first.
   const [column, row] = cell(state.anchor);
   const shown = scene.cells.find((each) => each.column === column && each.row === row);
