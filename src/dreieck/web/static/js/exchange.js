@@ -83,7 +83,7 @@ export function actLatest(action, wish) {
 
 // The same for something that is no longer in the state when its turn comes.
 export function actNow(action, wish = {}) {
-  queue.push({ action, wish, state: { ...state }, version });
+  queue.push({ action, wish, state: { ...state }, version, asked: version });
   return run();
 }
 
@@ -118,15 +118,25 @@ async function send(request) {
   kept.textContent = answered ? "all changes kept" : "not kept";
   if (!answered) {
     if (sent.text !== null && state.text === null) set({ sheet: sent.sheet, home: sent.home, writing: sent.writing, text: sent.text, anchor: sent.anchor, focus: sent.focus });
+    if (sent.target && !state.target) set({ source: sent.source, target: sent.target, values: sent.values });
     return;
   }
   scene = JSON.parse(document.getElementById("scene").dataset.scene);
   const busyElsewhere = sentVersion !== version && state.text !== null;
   const adopted = (sentVersion === version && !begunSince()) || (scene.insists && !busyElsewhere);
   if (adopted) Object.assign(state, scene.state);
+  else if (REHEARSING.includes(request.action)) takeRehearsal(sent);
   else if (MOVING.includes(request.action) && (begunSince() || state.text === null)) goAlong(request);
   else if (scene.insists && sent.text !== null) tell(`${notice()} What was typed into ${sent.writing}: ${sent.text.slice(0, 300)}`);
   if (adopted && !location.pathname.endsWith(`/${state.sheet}`)) history.replaceState(null, "", form.dataset.pages + state.sheet);
+}
+
+// The hands went on while a rehearsal began or changed: it is one all the same, and its formula is
+// that of the answer unless more was typed.
+function takeRehearsal(sent) {
+  const { source, target, landing, values, step, text, writing, flipped } = scene.state;
+  Object.assign(state, { source, target, landing, values, step });
+  if (state.text === sent.text) Object.assign(state, { text, writing, flipped });
 }
 
 // The hands went on while a move was under way: they did so on the sheet that it led to, and in

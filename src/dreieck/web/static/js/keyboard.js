@@ -5,7 +5,7 @@ import { grid } from "./grid.js";
 import { drawOverlay } from "./overlay.js";
 import { handOver, holdBack } from "./holding.js";
 import { suggestionKey } from "./suggesting.js";
-import { desk, discard, drop, inCell, keep, write, writingNow } from "./writing.js";
+import { desk, discard, drop, inCell, keep, land, write, writingNow } from "./writing.js";
 
 const ARROWS = { ArrowLeft: [-1, 0], ArrowRight: [1, 0], ArrowUp: [0, -1], ArrowDown: [0, 1] };
 const KEYS = JSON.parse(document.getElementById("bench").dataset.keys);
@@ -69,7 +69,7 @@ function whileWriting(event, columns, rows, widen, modifiers) {
 function other(event, here) {
   const { key, shiftKey } = event;
   if (here.closest("#panel")) return;
-  if (key === "Enter" && state.target) done(event, () => act("land"));
+  if (key === "Enter" && state.target) done(event, () => land());
   else if (key === "Escape") done(event, escape);
   else if (key === "Enter") done(event, () => enter(shiftKey ? "up" : "down"));
   else if (key === "Tab") done(event, () => tab(shiftKey ? "left" : "right"));

@@ -8,10 +8,10 @@ import { drawOverlay } from "./overlay.js";
 import "./pointing.js";
 import { drawSuggestions } from "./suggesting.js";
 import { drawBars } from "./scrolling.js";
-import { discard, drawWriting, drop, inCell, write } from "./writing.js";
+import { discard, drawWriting, drop, inCell, land, write } from "./writing.js";
 
 const dialog = document.getElementById("dialog");
-const OWN_ACTS = { write: () => write(), keep: () => (state.target ? act("land") : enter("down")), discard, drop, help };
+const OWN_ACTS = { write: () => write(), keep: () => (state.target ? land() : enter("down")), discard, drop, help };
 
 onScene(() => {
   if (!scene) return;
@@ -35,6 +35,7 @@ document.addEventListener("click", (event) => {
   if (question) return ask(question);
   if (paste) pasteAs(paste);
   else if (action?.endsWith("-sheet")) toSheet(action, wish);
+  else if (action === "land") land(wish);
   else if (action) act(action, wish);
   else if (own) OWN_ACTS[own]();
   else if (view) setView(view);

@@ -56,6 +56,14 @@ export function keep(move) {
   return sent;
 }
 
+// Lands the rehearsed fill; the hands are free at once, before the server has answered.
+export function land(wish = {}) {
+  const sent = actNow("land", wish);
+  set({ source: "", target: "", landing: "", values: "", step: "", home: 0, sheet: state.home || state.sheet, ...NOTHING });
+  drawWriting();
+  return sent;
+}
+
 // Nothing is written any more; the cell that was written is selected, on its own sheet.
 function stop() {
   const cell = state.writing ? { anchor: state.writing, focus: state.writing } : {};
