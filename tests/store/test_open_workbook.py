@@ -16,7 +16,10 @@ from dreieck.core.address import EVERYWHERE, Area, Cell
 from dreieck.core.content import typed_text
 from dreieck.core.edits import SetCells
 from dreieck.core.fill import plan_fill
+from dreieck.core.inserting import deleted, inserted
+from dreieck.core.lines import Lines
 from dreieck.core.look import PLAIN, Look
+from dreieck.core.sheet import Run
 from dreieck.store import Database, Library, NewSheet, OutOfDate, StoreError
 
 A1, A2 = Cell(1, 1), Cell(1, 2)
@@ -165,24 +168,47 @@ def test_functions_in_use_are_counted_by_shape(library):
     assert opened.used_functions() == {"SUM": 2, "MAX": 1}
 
 
-@settings(max_examples=20, suppress_health_check=[HealthCheck.function_scoped_fixture])
-@given(st.lists(st.tuples(near_cells, near_formulas | st.text(max_size=5)), max_size=6))
-def test_any_history_goes_back_and_forth_and_reads_back_the_same(tmp_path_factory, typed):
+def enter_at(opened, cell, text):
+    enter(opened, cell.text, text)
+
+
+def put_below(opened, cell, height):
+    run = Run(cell.column, cell.row, cell.row + height, 7.5, Look("number", height % 3))
+    sheet = opened.workbook.sheets[0]
+    opened.change("run", [SetCells(sheet.id, (run,))], opened.revision)
+
+
+def change_lines(opened, way, lines):
+    edits = way(opened.workbook, opened.workbook.sheets[0], lines)
+    opened.change(lines.text, edits, opened.revision)
+
+
+entry_actions = st.tuples(st.just(enter_at), near_cells, near_formulas | st.text(max_size=5))
+fill_actions = st.tuples(st.just(put_below), near_cells, st.integers(0, 6))
+some_lines = st.builds(
+    Lines, st.sampled_from(["row", "column"]), st.integers(1, 14), st.integers(1, 4)
+)
+line_actions = st.tuples(st.just(change_lines), st.sampled_from([inserted, deleted]), some_lines)
+
+
+@settings(max_examples=40, suppress_health_check=[HealthCheck.function_scoped_fixture])
+@given(st.lists(entry_actions | fill_actions | line_actions, max_size=7))
+def test_any_history_goes_back_and_forth_and_reads_back_the_same(tmp_path_factory, actions):
     path = tmp_path_factory.mktemp("history") / "data.db"
     library = Library(Database(path))
     id = library.create("Loads")
     opened = library.open(id)
-    states = [entries(opened)]
-    for cell, text in typed:
-        enter(opened, cell.text, text)
-        states.append(entries(opened))
+    states = [list(opened.workbook.sheets[0].all_runs())]
+    for make, *told in actions:
+        make(opened, *told)
+        states.append(list(opened.workbook.sheets[0].all_runs()))
     library, opened = reopened(library, path, id)
     for state in reversed(states[:-1]):
         opened.undo(opened.revision)
-        assert entries(opened) == state
+        assert list(opened.workbook.sheets[0].all_runs()) == state
     for state in states[1:]:
         opened.redo(opened.revision)
-        assert entries(opened) == state
+        assert list(opened.workbook.sheets[0].all_runs()) == state
     library.close()
 
 

@@ -8,9 +8,11 @@ from __future__ import annotations
 import re
 from collections.abc import Iterator
 from functools import lru_cache
-from typing import NamedTuple
+from typing import Literal, NamedTuple
 
 from dreieck.core.exceptions import AddressError
+
+Axis = Literal["column", "row"]
 
 MAX_COLUMN = 18_278
 """The last column, ZZZ."""

@@ -118,6 +118,29 @@ class Column:
         else:
             self._extent_is_known = False
 
+    def slide(self, top: int, steps: int) -> None:
+        """Move the cells from row ``top`` on by so many rows, up below 0; there must be room."""
+        extent = self.extent()
+        if extent is None or extent[1] < top:
+            return
+        first, last = max(top, extent[0]), extent[1]
+        if self._loose is not None:
+            self._loose = {
+                row + steps if row >= top else row: held for row, held in self._loose.items()
+            }
+            self._extent_is_known = False
+        else:
+            # Copied, for the rows that are written may be among those that are read.
+            cells = self.cells(first, last)
+            moving = Cells(cells.kinds.copy(), cells.payload.copy(), self.pool)
+            if steps > 0:
+                self.put(first, min(first + steps - 1, last), None)
+            else:
+                self.put(max(last + steps + 1, first), last, None)
+            self.write(first + steps, moving)
+        self.formula_version += 1
+        self._is_numeric = None
+
     def cells(self, top: int, bottom: int) -> Cells:
         """The cells of some rows; do not write into its arrays."""
         height = bottom - top + 1

@@ -7,6 +7,7 @@ from dataclasses import dataclass, field
 
 from dreieck.core.address import Area, Cell
 from dreieck.core.content import Content
+from dreieck.core.lines import Lines
 from dreieck.core.look import Look
 from dreieck.core.names import Named
 from dreieck.core.sheet import Run, Sheet
@@ -44,6 +45,45 @@ class SetCells:
         for run in self.runs:
             sheet.put_run(run)
         return SetCells(self.sheet_id, before)
+
+
+@dataclass(frozen=True, slots=True)
+class InsertLines:
+    """Put rows or columns into a sheet, and what they hold. Formulas are not changed."""
+
+    sheet_id: int
+    lines: Lines
+    runs: Runs = ()
+    widths: dict[int, int] = field(default_factory=dict)
+
+    def apply(self, workbook: Workbook) -> DeleteLines:
+        """Make the edit and return its inverse. Raises SheetError."""
+        sheet = workbook.sheet_by_id(self.sheet_id)
+        sheet.insert(self.lines)
+        for run in self.runs:
+            sheet.put_run(run)
+        sheet.widths |= self.widths
+        return DeleteLines(self.sheet_id, self.lines)
+
+
+@dataclass(frozen=True, slots=True)
+class DeleteLines:
+    """Take rows or columns out of a sheet. Formulas that read them are not changed."""
+
+    sheet_id: int
+    lines: Lines
+
+    def apply(self, workbook: Workbook) -> InsertLines:
+        """Make the edit and return its inverse. Raises SheetError."""
+        sheet, area = workbook.sheet_by_id(self.sheet_id), self.lines.area
+        held = tuple(sheet.all_runs(area))
+        widths = {
+            number: width
+            for number, width in sheet.widths.items()
+            if self.lines.axis == "column" and area.left <= number <= area.right
+        }
+        sheet.delete(self.lines)
+        return InsertLines(self.sheet_id, self.lines, held, widths)
 
 
 @dataclass(frozen=True, slots=True)
@@ -115,4 +155,4 @@ class SetName:
         return SetName(self.named.key if self.named else self.key, before)
 
 
-Edit = SetName | SetCells | AddSheet | RemoveSheet | ArrangeSheet
+Edit = SetName | SetCells | InsertLines | DeleteLines | AddSheet | RemoveSheet | ArrangeSheet

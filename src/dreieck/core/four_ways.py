@@ -4,13 +4,13 @@ from __future__ import annotations
 
 from dataclasses import dataclass
 
-from dreieck.core.address import Area, Cell
+from dreieck.core.address import Area, Axis, Cell
 from dreieck.core.calculate import Calculation
 from dreieck.core.exceptions import DreieckError
 from dreieck.core.fill import Fill, plan_fill
 from dreieck.core.findings.mends import with_reference
 from dreieck.core.formula import Shape
-from dreieck.core.locks import Axis, axes, held, hold_of
+from dreieck.core.locks import axes, held, hold_of
 from dreieck.core.sheet import Sheet
 
 WAYS: tuple[tuple[str, bool, bool], ...] = (

@@ -5,12 +5,11 @@ from __future__ import annotations
 from dataclasses import dataclass
 from typing import Literal
 
-from dreieck.core.address import Cell
+from dreieck.core.address import Axis, Cell
 from dreieck.core.formula import mentions
 from dreieck.core.formula.printer import reference_text
 from dreieck.core.reference import Locks, RangeReference, Reference
 
-Axis = Literal["column", "row"]
 Hold = Literal["moves", "first", "last", "stays"]
 """What stays on one axis: nothing, one corner of a range, or all."""
 

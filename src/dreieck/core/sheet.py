@@ -5,11 +5,12 @@ from __future__ import annotations
 from collections.abc import Iterator
 from typing import NamedTuple
 
-from dreieck.core.address import MAX_COLUMN, MAX_ROW, Area, Cell
+from dreieck.core.address import EVERYWHERE, MAX_COLUMN, MAX_ROW, Area, Axis, Cell
 from dreieck.core.cells import Cells, Kind
 from dreieck.core.column import Column
 from dreieck.core.content import Content
 from dreieck.core.formula import Shape
+from dreieck.core.lines import Lines
 from dreieck.core.look import PLAIN, Look
 
 
@@ -72,11 +73,7 @@ class Sheet:
         """Set what the cells of a run hold and how they look."""
         self.version += 1
         number = run.column
-        if number in self._borrowed:
-            self._borrowed.discard(number)
-            for columns in (self.columns, self._looks):
-                if number in columns:
-                    columns[number] = columns[number].copy()
+        self._own(number)
         if run.content is not None or number in self.columns:
             column = self.columns.setdefault(number, Column())
             column.put(run.top, run.bottom, run.content)
@@ -89,6 +86,64 @@ class Sheet:
         if look != PLAIN or column in self._looks:
             looks = self._looks.setdefault(column, Column())
             looks.put(top, bottom, None if look == PLAIN else look)
+
+    def insert(self, lines: Lines) -> None:
+        """Make room for rows or columns; what stands there and behind moves on."""
+        self._slide(lines.axis, lines.first, lines.count)
+
+    def delete(self, lines: Lines) -> None:
+        """Take rows or columns out; what stands behind them moves up."""
+        if lines.axis == "row":
+            for number in {*self.columns, *self._looks}:
+                self.put_run(Run(number, lines.first, lines.last, None, PLAIN))
+        else:
+            for held in (self.columns, self._looks, self.widths):
+                for number in [n for n in held if lines.first <= n <= lines.last]:
+                    del held[number]
+        self._slide(lines.axis, lines.last + 1, -lines.count)
+
+    def _slide(self, axis: Axis, first: int, steps: int) -> None:
+        self.version += 1
+        if axis == "row":
+            for number in {*self.columns, *self._looks}:
+                self._own(number)
+                for columns in (self.columns, self._looks):
+                    if number in columns:
+                        columns[number].slide(first, steps)
+            return
+
+        def after(number: int) -> int:
+            return number + steps if number >= first else number
+
+        self.columns = {after(n): column for n, column in self.columns.items()}
+        self._looks = {after(n): looks for n, looks in self._looks.items()}
+        self.widths = {after(n): width for n, width in self.widths.items()}
+        self._borrowed = {after(n) for n in self._borrowed}
+
+    def _own(self, number: int) -> None:
+        """See that a column can be changed: what is borrowed from another sheet is copied."""
+        if number in self._borrowed:
+            self._borrowed.discard(number)
+            for columns in (self.columns, self._looks):
+                if number in columns:
+                    columns[number] = columns[number].copy()
+
+    def end(self, axis: Axis) -> int:
+        """The last row or column that holds something or does not look plain, 0 without one."""
+        held = [column for columns in (self.columns, self._looks) for column in columns.items()]
+        ends = [(number, end[1]) for number, column in held if (end := column.extent())]
+        return max((row if axis == "row" else number for number, row in ends), default=0)
+
+    def dressed(self) -> list[int]:
+        """The columns in which something does not look plain, or once did."""
+        return sorted(self._looks)
+
+    def looks_of(self, column: int) -> Iterator[tuple[int, int, Look]]:
+        """The looks of a column that are not plain: first row, last row and look."""
+        looks = self._looks.get(column)
+        for top, bottom, look in looks.runs(*(looks.extent() or (1, 0))) if looks else ():
+            if look:
+                yield top, bottom, look
 
     def put_cells(self, column: int, top: int, cells: Cells) -> None:
         """Set what cells below each other hold; their looks stay."""
@@ -134,14 +189,16 @@ class Sheet:
                 for first, last, content in contents.runs(top, bottom):
                     yield Run(number, first, last, content, look or PLAIN)
 
-    def all_runs(self) -> Iterator[Run]:
-        """All that the sheet holds and all its looks, in runs."""
+    def all_runs(self, area: Area = EVERYWHERE) -> Iterator[Run]:
+        """All that the sheet or an area of it holds and all its looks, in runs."""
         for number in sorted({*self.columns, *self._looks}):
             pairs = (self.columns.get(number), self._looks.get(number))
             ends = [each for column in pairs if column and (each := column.extent())]
-            if ends:
-                top, bottom = min(end[0] for end in ends), max(end[1] for end in ends)
-                for run in self.runs(Area(number, top, number, bottom)):
+            held = ends and area.common(
+                Area(number, min(end[0] for end in ends), number, max(end[1] for end in ends))
+            )
+            if held:
+                for run in self.runs(held):
                     if run.content is not None or run.look != PLAIN:
                         yield run
 

@@ -9,8 +9,18 @@ from typing import Any, NamedTuple
 from dreieck.core.address import Cell
 from dreieck.core.cells import Kind
 from dreieck.core.content import Content, Unreadable
-from dreieck.core.edits import AddSheet, ArrangeSheet, Edit, RemoveSheet, SetCells, SetName
+from dreieck.core.edits import (
+    AddSheet,
+    ArrangeSheet,
+    DeleteLines,
+    Edit,
+    InsertLines,
+    RemoveSheet,
+    SetCells,
+    SetName,
+)
 from dreieck.core.formula import Shape
+from dreieck.core.lines import Lines
 from dreieck.core.look import PLAIN, Look
 from dreieck.core.names import Named
 from dreieck.core.sheet import Run
@@ -103,9 +113,11 @@ def _edit(edit: Edit, number_of: NumberOf) -> dict[str, Any]:
     said: dict[str, Any] = {"edit": type(edit).__name__, "sheet": edit.sheet_id}
     if isinstance(edit, AddSheet | ArrangeSheet):
         said |= {"name": edit.name, "position": edit.position}
-    if isinstance(edit, AddSheet):
+    if isinstance(edit, InsertLines | DeleteLines):
+        said["lines"] = [edit.lines.axis, edit.lines.first, edit.lines.count]
+    if isinstance(edit, AddSheet | InsertLines):
         said["widths"] = list(edit.widths.items())
-    if isinstance(edit, SetCells | AddSheet):
+    if isinstance(edit, SetCells | AddSheet | InsertLines):
         said["cells"] = [
             [run.column, run.top, run.bottom, look_text(run.look), *stored_run(run, number_of)]
             for run in edit.runs
@@ -124,6 +136,11 @@ def _edit_of(said: dict[str, Any], shape_of: ShapeOf) -> Edit:
             return SetName(said["key"], Named(named[0], shape_of(named[1])) if named else None)
         case "SetCells":
             return SetCells(said["sheet"], runs)
+        case "InsertLines":
+            lines = Lines(*said["lines"])
+            return InsertLines(said["sheet"], lines, runs, dict(said["widths"]))
+        case "DeleteLines":
+            return DeleteLines(said["sheet"], Lines(*said["lines"]))
         case "AddSheet":
             widths = dict(said["widths"])
             return AddSheet(said["sheet"], said["name"], said["position"], runs, widths)

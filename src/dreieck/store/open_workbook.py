@@ -23,7 +23,7 @@ from dreieck.store.encoding import edits_of, edits_text
 from dreieck.store.reading import read_workbook
 from dreieck.store.shapes import Shapes
 from dreieck.store.tables import ChangeRow, SheetRow, WorkbookRow, now
-from dreieck.store.writing import write, write_order
+from dreieck.store.writing import write, write_sheets
 
 
 class OutOfDate(DreieckError):
@@ -142,7 +142,7 @@ class OpenWorkbook:
                 for edit in edits:
                     write(session, self.id, edit, self._shapes)
                 if any(not isinstance(edit, SetCells) for edit in edits):
-                    write_order(session, self.workbook)
+                    write_sheets(session, self.workbook)
                 self._shapes.write_new(session)
                 row.revision += 1
                 row.changed = now()

@@ -10,7 +10,18 @@ from sqlalchemy import Connection, delete, insert, update
 from sqlmodel import Session, col
 
 from dreieck.core.cells import Kind
-from dreieck.core.edits import AddSheet, ArrangeSheet, Edit, RemoveSheet, Runs, SetCells, SetName
+from dreieck.core.edits import (
+    AddSheet,
+    ArrangeSheet,
+    DeleteLines,
+    Edit,
+    InsertLines,
+    RemoveSheet,
+    Runs,
+    SetCells,
+    SetName,
+)
+from dreieck.core.lines import Lines
 from dreieck.core.workbook import Workbook
 from dreieck.store.encoding import look_text, stored_run
 from dreieck.store.shapes import Shapes
@@ -45,13 +56,18 @@ def write(session: Session, workbook_id: int, edit: Edit, shapes: Shapes) -> Non
                 session.execute(insert(NameRow).values(workbook_id=workbook_id, **name))
         case SetCells():
             _write_runs(session, edit.sheet_id, edit.runs, shapes)
+        case InsertLines():
+            _insert(session.connection(), edit.sheet_id, edit.lines)
+            _write_runs(session, edit.sheet_id, edit.runs, shapes)
+        case DeleteLines():
+            _delete(session.connection(), edit.sheet_id, edit.lines)
 
 
-def write_order(session: Session, workbook: Workbook) -> None:
-    """Write the positions of all sheets."""
+def write_sheets(session: Session, workbook: Workbook) -> None:
+    """Write the positions of all sheets and the widths of their columns."""
     for position, sheet in enumerate(workbook.sheets):
         placed = update(SheetRow).where(col(SheetRow.id) == sheet.id)
-        session.execute(placed.values(position=position))
+        session.execute(placed.values(position=position, widths=json.dumps(sheet.widths)))
 
 
 # Plain tuples to the driver, so that many runs are one statement.
@@ -92,6 +108,56 @@ def _make_room(connection: Connection, sheet_id: int, column: int, top: int, bot
         if found and found.top < top <= found.bottom:
             ask(_CUT, (top - 1, *where, found.top))
     ask(_TAKE, (*where, top, bottom))
+
+
+_SPLIT = (
+    """INSERT INTO run SELECT sheet_id, "column", :at, bottom, kind, number, text, shape, look
+        FROM run WHERE sheet_id = :sheet AND top < :at AND bottom >= :at""",
+    """UPDATE run SET bottom = :at - 1 WHERE sheet_id = :sheet AND top < :at AND bottom >= :at""",
+)
+_GONE = {
+    "row": "DELETE FROM run WHERE sheet_id = :sheet AND top BETWEEN :first AND :last",
+    "column": """DELETE FROM run WHERE sheet_id = :sheet AND "column" BETWEEN :first AND :last""",
+}
+# Over negative numbers, since no key may stand twice even for a moment.
+_SLIDE = {
+    "row": (
+        """UPDATE run SET top = -top - :steps, bottom = bottom + :steps
+            WHERE sheet_id = :sheet AND top >= :at""",
+        "UPDATE run SET top = -top WHERE sheet_id = :sheet AND top < 0",
+    ),
+    "column": (
+        """UPDATE run SET "column" = -"column" - :steps
+            WHERE sheet_id = :sheet AND "column" >= :at""",
+        """UPDATE run SET "column" = -"column" WHERE sheet_id = :sheet AND "column" < 0""",
+    ),
+}
+
+
+def _insert(connection: Connection, sheet_id: int, lines: Lines) -> None:
+    _split(connection, sheet_id, lines, lines.first)
+    _slide(connection, sheet_id, lines, lines.first, lines.count)
+
+
+def _delete(connection: Connection, sheet_id: int, lines: Lines) -> None:
+    for at in (lines.first, lines.last + 1):
+        _split(connection, sheet_id, lines, at)
+    gone = {"sheet": sheet_id, "first": lines.first, "last": lines.last}
+    connection.exec_driver_sql(_GONE[lines.axis], gone)
+    _slide(connection, sheet_id, lines, lines.last + 1, -lines.count)
+
+
+def _split(connection: Connection, sheet_id: int, lines: Lines, at: int) -> None:
+    """See that no run reaches over the edge above a row."""
+    for statement in _SPLIT if lines.axis == "row" else ():
+        connection.exec_driver_sql(statement, {"sheet": sheet_id, "at": at})
+
+
+def _slide(connection: Connection, sheet_id: int, lines: Lines, at: int, steps: int) -> None:
+    """Move what is stored from a row or column on."""
+    for statement in _SLIDE[lines.axis]:
+        names = {"sheet": sheet_id, "at": at, "steps": steps}
+        connection.exec_driver_sql(statement, names)
 
 
 def _stretches(runs: Runs) -> Iterator[tuple[int, int, int]]:

@@ -7,10 +7,10 @@ from typing import Annotated, Literal
 from fastapi import Form
 from pydantic import BaseModel, Field
 
-from dreieck.core.address import Area, Cell
+from dreieck.core.address import Area, Axis, Cell
 from dreieck.core.copying import What
 from dreieck.core.fill import Values
-from dreieck.core.locks import Axis, Hold
+from dreieck.core.locks import Hold
 from dreieck.core.naming import Grows
 
 Step = Literal["", "write", "fill", "check"]

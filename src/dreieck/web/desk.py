@@ -4,10 +4,10 @@ from __future__ import annotations
 
 from dataclasses import dataclass
 
-from dreieck.core.address import Area, Cell
+from dreieck.core.address import Area, Axis, Cell
 from dreieck.core.formula.printer import reference_text
 from dreieck.core.headings import called
-from dreieck.core.locks import Axis, Hold, axes, held, hold_of
+from dreieck.core.locks import Hold, axes, held, hold_of
 from dreieck.core.names import Named
 from dreieck.core.naming import held_by
 from dreieck.core.preview import Direction, next_reads, usual_directions

@@ -5,7 +5,7 @@ from __future__ import annotations
 from collections.abc import Callable
 from dataclasses import replace
 
-from dreieck.core.address import Area, Cell
+from dreieck.core.address import Area, Axis, Cell
 from dreieck.core.content import Content, typed_text
 from dreieck.core.edits import SetCells
 from dreieck.core.findings.finding import Mend
@@ -13,7 +13,7 @@ from dreieck.core.findings.subject import Subject
 from dreieck.core.findings.uses import Use
 from dreieck.core.formula import Shape
 from dreieck.core.formula.tree import Node
-from dreieck.core.locks import Axis, Hold, held
+from dreieck.core.locks import Hold, held
 from dreieck.core.reference import Part, RangeReference, Reference, Span
 from dreieck.core.sheet import Run, Sheet
 

@@ -6,12 +6,11 @@ import re
 from collections.abc import Iterator
 from typing import Literal, NamedTuple
 
-from dreieck.core.address import Area, Cell
+from dreieck.core.address import Area, Axis, Cell
 from dreieck.core.cells import Kind
 from dreieck.core.findings.subject import Subject, moves
 from dreieck.core.findings.uses import Use
 from dreieck.core.formula import tree
-from dreieck.core.locks import Axis
 from dreieck.core.reference import CellReference, RangeReference
 
 _ORDERED = (

@@ -6,7 +6,7 @@ from collections.abc import Iterator
 
 import numpy as np
 
-from dreieck.core.address import Area, Cell
+from dreieck.core.address import Area, Axis, Cell
 from dreieck.core.cells import Kind
 from dreieck.core.findings.finding import Finding, rule
 from dreieck.core.findings.mends import ended, relocked
@@ -14,7 +14,6 @@ from dreieck.core.findings.slides import Slide, slides
 from dreieck.core.findings.subject import Subject, landings, listed, moves
 from dreieck.core.findings.uses import Use
 from dreieck.core.formula import tree
-from dreieck.core.locks import Axis
 from dreieck.core.reference import CellReference, RangeReference
 
 _BY_PLACE = {"ROW", "COLUMN", "OFFSET", "INDIRECT", "CELL", "TODAY", "NOW"}
