@@ -12,7 +12,7 @@ from starlette.staticfiles import StaticFiles
 
 from dreieck import demo
 from dreieck.store import Database, Library
-from dreieck.web import api, errors, guide, home, lift, log, map, names, news, ways, workbench
+from dreieck.web import api, errors, guide, home, lift, log, map, names, news, selection, ways, workbench
 from dreieck.web.security import Guard
 from dreieck.web.settings import Settings
 
@@ -41,7 +41,7 @@ def create_app(settings: Settings) -> FastAPI:
     app.state.library = library
     app.add_middleware(Guard, hosts=settings.served_hosts())
     app.mount("/static", StaticFiles(directory=_STATIC), name="static")
-    for pages in (home, workbench, log, map, names, lift, ways, news, guide, api):
+    for pages in (home, workbench, selection, log, map, names, lift, ways, news, guide, api):
         app.include_router(pages.router)
     errors.install(app)
 

@@ -49,6 +49,8 @@ KEYS = (
     Key("Alt + N", "name the selection", "selecting", "name", "KeyN", "alt", "name"),
     Key("Alt + I", "mark the selection as input, or not", "selecting", "mark-input", "KeyI",
         "alt"),
+    Key("Alt + L", "insert or delete rows and columns, and what else the selection offers",
+        "selecting", "about", "KeyL", "alt"),
     Key("Alt + G", "go to a cell or name", "always", "go-to", "KeyG", "alt"),
     Key("Alt + .", "next sheet", "always", "next-sheet", "Period", "alt"),
     Key("Alt + ,", "previous sheet", "always", "previous-sheet", "Comma", "alt"),

@@ -23,6 +23,7 @@ from dreieck.web import (  # noqa: F401  # they fill ACTIONS
     check_actions,
     copy_actions,
     fill_actions,
+    line_actions,
     name_actions,
     point_actions,
     sheet_actions,

@@ -40,14 +40,20 @@ function paste(event) {
   const same = clip && (!text || text.replaceAll("\r", "") === clip.text || !clip.text);
   if (!same) return act("paste", { pasted: text });
   act("paste", asClip(clip));
-  if (clip.cut) localStorage.removeItem("clip");
-  set({ copied: "" });
+  if (clip.cut) forget();
+  else set({ copied: "" });
 }
 
 // Pastes once more what was pasted just now, but only a part of it.
 export function pasteAs(what) {
   const clip = JSON.parse(localStorage.getItem("clip") ?? "null");
   if (clip) act("paste-as", { ...asClip(clip), what });
+}
+
+// What was copied may stand elsewhere now.
+export function forget() {
+  localStorage.removeItem("clip");
+  set({ copied: "" });
 }
 
 function asClip(clip) {

@@ -18,7 +18,7 @@ let version = 0;
 let begunAt = 0;
 let selectedAt = 0;
 // Actions after which something else is selected.
-const MOVING = ["go-to", "jump", "walk", "look-at", "show-sheet", "add-sheet", "land", "release", "paste", "paste-as"];
+const MOVING = ["go-to", "jump", "walk", "look-at", "show-sheet", "add-sheet", "land", "release", "paste", "paste-as", "insert-lines", "delete-lines"];
 
 // Actions that begin, change or end a rehearsal.
 const REHEARSING = ["stretch", "alongside", "rehearse", "release", "aim-at", "take-formula", "mend", "switch-values"];

@@ -1,4 +1,5 @@
 // Keys that come before the server's word on the ones before them wait here, in order.
+import { dialogComes, keyInDialog, onDialog } from "./asking.js";
 import { moveIsOnItsWay, onScene, rehearsalIsOnItsWay, scene, state, textIsOnItsWay, waits } from "./exchange.js";
 import { opensSoon } from "./writing.js";
 
@@ -22,6 +23,7 @@ export function handOver(handler) {
 }
 
 function mustWait({ key, altKey }) {
+  if (dialogComes()) return true;
   if (!waits()) return false;
   if (opensSoon()) return true;
   const outOfStep = state.text?.startsWith("=") && scene?.text !== state.text;
@@ -34,6 +36,7 @@ function release() {
     const event = held.shift();
     const plain = !event.ctrlKey && !event.metaKey && !event.altKey;
     if (plain && event.key.length === 1) insert(event.key);
+    else if (keyInDialog(event)) continue;
     else if (plain && event.key === "Backspace" && state.text !== null) insert("", 1);
     else handle(event);
   }
@@ -48,3 +51,4 @@ function insert(text, back = 0) {
 }
 
 onScene(() => queueMicrotask(release));
+onDialog(release);

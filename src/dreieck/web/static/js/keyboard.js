@@ -1,5 +1,6 @@
 // Keys: what each of them asks for. Which keys there are is told by the page.
 import { address, areaText, cell, moved, span } from "./address.js";
+import { ask } from "./asking.js";
 import { act, hush, scene, set, show, state } from "./exchange.js";
 import { grid } from "./grid.js";
 import { drawOverlay } from "./overlay.js";
@@ -20,7 +21,8 @@ const ACTIONS = {
   "previous-landing": () => act("walk", { rows: -1 }),
   "next-view": () => nextView(),
   "go-to": () => { goTo.focus(); goTo.select(); },
-  "name": () => ask(`${location.pathname.split("/sheets")[0]}/names/dialog?sheet=${state.sheet}&area=${areaText(span(cell(state.anchor), cell(state.focus)))}`),
+  "name": () => ask(`${location.pathname.split("/sheets")[0]}/names/dialog?sheet=${state.sheet}&area=${selected()}`),
+  "about": () => about(),
   "mark-input": () => act("mark-input"),
   "switch-values": () => act("switch-values"),
   "undo": () => act("undo"),
@@ -145,16 +147,19 @@ export function setView(view) {
   show({ reveal: state.anchor });
 }
 
-export function help() {
-  return ask("/guide/keys");
+function selected() {
+  return areaText(span(cell(state.anchor), cell(state.focus)));
 }
 
-// Opens a dialog with what the server says at an address.
-export async function ask(address) {
-  const dialog = document.getElementById("dialog");
-  await htmx.ajax("GET", address, { target: dialog, swap: "innerHTML" });
-  dialog.showModal();
-  dialog.scrollTop = 0;
+// What can be done with the selection.
+export function about() {
+  if (state.target) return;
+  if (writingNow()) keep("");
+  ask(`${location.pathname.split("/sheets")[0]}/sheets/${state.sheet}/selection?area=${selected()}`);
+}
+
+export function help() {
+  return ask("/guide/keys");
 }
 
 function inAddress(event) {

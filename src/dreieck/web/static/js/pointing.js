@@ -2,6 +2,7 @@
 import { address, area, areaText, cell, letters, span } from "./address.js";
 import { act, actLatest, hush, scene, set, show, state, tell } from "./exchange.js";
 import { grid, under } from "./grid.js";
+import { about } from "./keyboard.js";
 import { drawOverlay } from "./overlay.js";
 import { desk, inCell, keep, write, writingNow } from "./writing.js";
 
@@ -48,6 +49,20 @@ for (const name of ["pointerup", "pointercancel"]) {
 grid.addEventListener("dblclick", (event) => {
   const onGrip = performance.now() - gripped < 600;
   if (!onGrip && !state.target && under(event).part === "cells") write(inCell);
+});
+
+// The other button asks what can be done with what is under it, or with the selection around it.
+grid.addEventListener("contextmenu", (event) => {
+  event.preventDefault();
+  if (state.target || (writingNow() && state.text.startsWith("="))) return;
+  if (writingNow()) keep("");
+  const at = under(event);
+  const [left, top, right, bottom] = span(cell(state.anchor), cell(state.focus));
+  const [column, row] = at.cell;
+  const inside = (at.part === "rows" || (column >= left && column <= right)) && (at.part === "columns" || (row >= top && row <= bottom));
+  if (!inside) startSelect(at, false);
+  hold = null;
+  about();
 });
 
 function canPoint() {

@@ -1,9 +1,10 @@
 // Puts the workbench together: every scene is drawn, every control asks for its action.
 import { cell, span } from "./address.js";
-import { pasteAs } from "./clipboard.js";
+import { ask } from "./asking.js";
+import { forget, pasteAs } from "./clipboard.js";
 import { act, onScene, scene, set, show, state } from "./exchange.js";
 import { drawCells, grid, lightHeadings } from "./grid.js";
-import { ask, enter, help, setView, toSheet } from "./keyboard.js";
+import { about, enter, help, setView, toSheet } from "./keyboard.js";
 import { drawOverlay } from "./overlay.js";
 import "./pointing.js";
 import { drawSuggestions } from "./suggesting.js";
@@ -11,7 +12,7 @@ import { drawBars } from "./scrolling.js";
 import { discard, drawWriting, drop, inCell, land, write } from "./writing.js";
 
 const dialog = document.getElementById("dialog");
-const OWN_ACTS = { write: () => write(), keep: () => (state.target ? land() : enter("down")), discard, drop, help };
+const OWN_ACTS = { write: () => write(), keep: () => (state.target ? land() : enter("down")), discard, drop, help, about };
 
 onScene(() => {
   if (!scene) return;
@@ -36,6 +37,10 @@ document.addEventListener("click", (event) => {
   if (paste) pasteAs(paste);
   else if (action?.endsWith("-sheet")) toSheet(action, wish);
   else if (action === "land") land(wish);
+  else if (action?.endsWith("-lines")) {
+    forget();
+    act(action, wish);
+  }
   else if (action) act(action, wish);
   else if (own) OWN_ACTS[own]();
   else if (view) setView(view);
@@ -64,10 +69,6 @@ document.addEventListener("submit", (event) => {
   act(form.dataset.form, Object.fromEntries([...fields.keys()].map((key) => [key, fields.getAll(key).join("\n")])));
   dialog.close();
   inCell.focus();
-});
-
-dialog.addEventListener("click", (event) => {
-  if (event.target === dialog) dialog.close();
 });
 
 // A link from another page names the cell to show.

@@ -1,0 +1,66 @@
+"""The dialog that tells what can be done with the selected cells, their rows and columns."""
+
+from __future__ import annotations
+
+from dataclasses import dataclass
+from typing import Literal
+
+from fastapi import APIRouter, HTTPException, Request
+from starlette.responses import Response
+
+from dreieck.core.address import Area
+from dreieck.core.exceptions import DreieckError
+from dreieck.core.formula.printer import sheet_text
+from dreieck.core.inserting import losing
+from dreieck.core.lines import Lines
+from dreieck.core.sheet import Sheet
+from dreieck.store import OpenWorkbook
+from dreieck.web.line_actions import selected_lines
+from dreieck.web.pages import TheWorkbook, page
+
+router = APIRouter(include_in_schema=False)
+
+_LISTED = 6
+
+
+@dataclass(frozen=True)
+class Choice:
+    """Rows or columns that can be inserted or deleted, and what a deletion would cost."""
+
+    lines: Lines
+    before: Literal["above", "left"]
+    behind: Literal["below", "right"]
+    filled: int
+    losing: int
+    lost: list[str]
+
+
+@router.get("/workbooks/{workbook_id}/sheets/{sheet_id}/selection")
+def dialog(request: Request, opened: TheWorkbook, sheet_id: int, area: str) -> Response:
+    """What can be done with an area."""
+    with opened.lock:
+        try:
+            sheet, selected = opened.workbook.sheet_by_id(sheet_id), Area.parse(area)
+        except DreieckError as error:
+            raise HTTPException(422, str(error)) from None
+        choices = [
+            _choice(opened, sheet, lines)
+            for lines in (selected_lines(selected, "row"), selected_lines(selected, "column"))
+            if lines.count < lines.limit
+        ]
+    return page(
+        request, "selection.html", opened=opened, sheet=sheet, area=selected, choices=choices
+    )
+
+
+def _choice(opened: OpenWorkbook, sheet: Sheet, lines: Lines) -> Choice:
+    lost = losing(opened.workbook, sheet, lines)
+    by_row = lines.axis == "row"
+    return Choice(
+        lines,
+        "above" if by_row else "left",
+        "below" if by_row else "right",
+        sheet.count(lines.area),
+        sum(each.before.size for each in lost),
+        [f"{sheet_text(each.sheet.name)}!{each.before.text}" for each in lost[:_LISTED]],
+    )

@@ -1,0 +1,41 @@
+// The dialog: it asks what the server says, and keys typed before it is open wait for it.
+import { tell } from "./exchange.js";
+
+const dialog = document.getElementById("dialog");
+const listeners = [];
+let comes = false;
+
+// Opens the dialog with what the server says at an address.
+export async function ask(address) {
+  comes = true;
+  dialog.replaceChildren();
+  await htmx.ajax("GET", address, { target: dialog, swap: "innerHTML" }).catch(() => {});
+  comes = false;
+  if (dialog.hasChildNodes()) {
+    dialog.showModal();
+    dialog.scrollTop = 0;
+  } else tell("This cannot be asked just now; is the server still there?");
+  for (const listener of listeners) listener();
+}
+
+// Whether the dialog is on its way.
+export function dialogComes() {
+  return comes;
+}
+
+export function onDialog(listener) {
+  listeners.push(listener);
+}
+
+// A key for the open dialog whose turn came late.
+export function keyInDialog({ key }) {
+  if (!dialog.open) return false;
+  const place = document.activeElement;
+  if (key === "Escape") dialog.close();
+  else if (key === "Enter") place.form ? place.form.requestSubmit() : place.click();
+  return true;
+}
+
+dialog.addEventListener("click", (event) => {
+  if (event.target === dialog) dialog.close();
+});

@@ -1,0 +1,37 @@
+"""Rows and columns inserted and deleted on the workbench, over HTTP."""
+
+DIALOG = "/workbooks/1/sheets/2/selection"
+
+
+def test_rows_are_inserted_and_deleted_and_all_follows(page):
+    page.act("give-name", to="nights", says="Loads!$C$4:$F$4")
+    page.act("insert-lines", anchor="C4", focus="D5", axis="row")
+    assert page.notice.startswith("Inserted rows 4 to 5. ")
+    assert page.state["anchor"] == "C4" and page.state["focus"] == "D5"
+    page.select("F12")
+    assert page.scene["text"] == "=$B12*F$6"
+    page.act("insert-lines", anchor="C6", focus="C6", axis="column", move="right")
+    assert page.state["anchor"] == "D6"
+    page.act("delete-lines", anchor="A6", focus="A6", axis="row")
+    assert "lost a reference" in page.notice
+    page.act("undo").act("undo").act("undo")
+    page.select("F10")
+    assert page.scene["text"] == "=$B10*F$4"
+
+
+def test_the_dialog_tells_what_a_deletion_would_cost(client, page):
+    text = client.get(DIALOG, params={"area": "C7:C8"}).text
+    assert "Delete rows 7 to 8" in text and "Insert 1 column left" in text
+    assert "Deleting takes 12 filled cells away" in text
+    assert "2 formulas would lose a reference for good" in text and "Prices!C9" in text
+    whole = client.get(DIALOG, params={"area": "7:7"}).text
+    assert "Delete row 7" in whole and "column" not in whole
+    assert client.get(DIALOG, params={"area": "7"}).status_code == 422
+
+
+def test_what_cannot_be_inserted_is_refused_with_a_reason(page):
+    page.act("insert-lines", anchor="A1", focus="A10001", axis="row")
+    assert "At most 10,000 rows" in page.notice
+    page.enter("A1000000", "7")
+    page.act("insert-lines", anchor="A3", focus="A3", axis="row")
+    assert "no room" in page.notice
