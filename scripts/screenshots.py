@@ -178,6 +178,13 @@ def shape_map(page: Page) -> None:
     page.goto("/workbooks/1/sheets/2/map")
 
 
+def selection(page: Page) -> None:
+    page.goto("/workbooks/1/sheets/2?at=C7:C8")
+    settle(page)
+    page.keyboard.press("Alt+KeyL")
+    page.wait_for_selector("dialog[open]")
+
+
 def naming(page: Page) -> None:
     page.goto("/workbooks/1/sheets/1?at=A6:G12")
     settle(page)
@@ -231,6 +238,7 @@ VIEWS = {
     "shift-log": shift_log,
     "four-ways": ways,
     "shape-map": shape_map,
+    "selection": selection,
     "naming": naming,
     "names": names,
     "lifting": lifting,

@@ -72,8 +72,8 @@ def test_cells_are_marked_as_inputs_and_back():
     made = filled(PRICES)
     sheet = made.sheets[0]
     sheet.dress(2, 4, 4, Look("number", 2))
-    marked(sheet, Area.parse("B4:B6")).apply(made)
+    marked(sheet, [Area.parse("B4:B6")])[0].apply(made)
     assert [cell.text for cell in input_cells(sheet)] == ["B4", "B5", "B6"]
     assert sheet.look(Cell.parse("B4")) == Look("number", 2, "input")
-    marked(sheet, Area.parse("B4:B6")).apply(made)
+    marked(sheet, [Area.parse("B4:B6")])[0].apply(made)
     assert input_cells(sheet) == [] and sheet.look(Cell.parse("B4")) == Look("number", 2)

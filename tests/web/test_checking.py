@@ -112,6 +112,26 @@ def test_copied_cells_and_text_are_pasted_and_then_rather_only_values(page):
     assert page.shown("H8", "I9") == [None, None]
 
 
+def test_several_places_are_pasted_into_cleared_and_counted_at_once(page):
+    page.act("go-to", to="H5, J6:J7,L5")
+    assert (page.state["anchor"], page.state["also"]) == ("L5", "H5,J6:J7")
+    assert "Loads!H5, J6:J7, L5" in page.text
+    page.act("paste", **clip("C6"))
+    assert page.shown("H5", "J6", "J7", "L5") == ["0.0"] * 4
+    page.act("paste-as", what="values", **clip("C6"))
+    assert page.shown("H5", "J6", "J7", "L5") == ["33.6"] * 4 and "sum 134.4" in page.text
+    page.act("paste", **clip("C6", clip_cut=True))
+    assert "one place" in page.notice
+    page.act("mark-input")
+    assert page.notice.startswith("H5, J6:J7, L5: input from now on")
+    page.act("clear")
+    assert page.shown("H5", "J7", "L5") == [""] * 3
+    page.act("undo").act("undo").act("undo")
+    assert page.shown("H5", "J6", "J7", "L5") == [None] * 4
+    page.act("go-to", to="H5,nothing")
+    assert "“nothing” is not" in page.notice
+
+
 def test_cut_cells_move_and_are_followed(page):
     page.select("H4").act("paste", **clip("C4", clip_cut=True))
     assert page.select("C5").scene["text"] == "=$B5*$H$4".replace("$H", "H")

@@ -2,6 +2,7 @@
 
 from __future__ import annotations
 
+from collections.abc import Sequence
 from dataclasses import dataclass, replace
 
 from dreieck.core.address import EVERYWHERE, Area, Cell
@@ -147,11 +148,12 @@ def input_cells(sheet: Sheet) -> list[Cell]:
     return sorted(cells, key=lambda cell: (cell.row, cell.column))
 
 
-def marked(sheet: Sheet, area: Area) -> SetCells:
-    """Mark the cells of an area as inputs, or take the mark away if all have it."""
-    runs = list(sheet.runs(area))
-    role: Role = "plain" if all(run.look.role == "input" for run in runs) else "input"
-    return SetCells(
-        sheet.id,
-        tuple(run._replace(look=replace(run.look, role=role)) for run in runs),
-    )
+def marked(sheet: Sheet, areas: Sequence[Area]) -> list[SetCells]:
+    """Mark the cells of areas as inputs, or take the mark away if all have it."""
+    places = [list(sheet.runs(area)) for area in areas]
+    all_are = all(run.look.role == "input" for runs in places for run in runs)
+    role: Role = "plain" if all_are else "input"
+    return [
+        SetCells(sheet.id, tuple(run._replace(look=replace(run.look, role=role)) for run in runs))
+        for runs in places
+    ]

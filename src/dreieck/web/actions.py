@@ -10,7 +10,7 @@ from dreieck.core.exceptions import DreieckError
 from dreieck.core.fill import MAX_FILL
 from dreieck.core.formula.printer import split_sheet
 from dreieck.core.locks import Relocked, mention_at, relock
-from dreieck.web.bench import Bench, Wish
+from dreieck.web.bench import MAX_PLACES, Bench, Wish, said
 from dreieck.web.hands import Hands, action
 from dreieck.web.situation import Situation
 
@@ -53,13 +53,12 @@ def enter(hands: Hands) -> str:
 @action
 def clear(hands: Hands) -> str:
     """Empty the selected cells; their looks stay."""
-    sheet, area = hands.sheet, hands.wish.selection
-    cells = [cell for cell, _ in sheet.filled(area)]
-    if len(cells) > MAX_FILL:
+    sheet, places = hands.sheet, hands.wish.places
+    if sum(sheet.count(area) for area in places) > MAX_FILL:
         raise DreieckError(f"At most {MAX_FILL:,} cells can be cleared at once.")
+    cells = {cell: (None, sheet.look(cell)) for area in places for cell, _ in sheet.filled(area)}
     if cells:
-        edit = SetCells.of(sheet.id, {cell: (None, sheet.look(cell)) for cell in cells})
-        hands.change(f"clearing of {area.text}", edit)
+        hands.change(f"clearing of {said(places)}", SetCells.of(sheet.id, cells))
     return ""
 
 
@@ -125,17 +124,23 @@ def jump(hands: Hands) -> str:
     """Jump to the edge of the data; widening keeps the other end of the selection."""
     wish = hands.wish
     origin = Cell.parse(wish.focus if wish.widen else wish.anchor)
-    wish.focus = hands.sheet.edge(origin, wish.columns, wish.rows).text
-    if not wish.widen:
-        wish.anchor = wish.focus
-    wish.reveal, wish.step = wish.focus, ""
+    edge = hands.sheet.edge(origin, wish.columns, wish.rows)
+    if wish.widen:
+        wish.focus = edge.text
+    else:
+        wish.stand(edge)
+    wish.reveal, wish.step = edge.text, ""
     return ""
 
 
 @action
 def go_to(hands: Hands) -> str:
-    """Select what an address names; while something is written, only bring it into view."""
+    """Select what an address, or several with commas, names.
+
+    While something is written it is only brought into view.
+    """
     wish, workbook = hands.wish, hands.opened.workbook
+    further: list[Area] = []
     named = workbook.names.get(wish.to.strip().casefold())
     if named and named.place:
         name, area = named.place
@@ -143,9 +148,10 @@ def go_to(hands: Hands) -> str:
     else:
         home, address = split_sheet(wish.to)
         sheet = hands.sheet if home is None else workbook.sheet(home)
-        area = Area.parse(address)
+        *further, area = [Area.parse(each) for each in address.split(",")]
     if wish.text is None and not wish.target:
         hands.show_sheet(sheet, area)
+        wish.also = ",".join(each.text for each in further[:MAX_PLACES])
         wish.step = ""
     else:
         hands.show_sheet(sheet)
@@ -181,12 +187,12 @@ def _look_at(bench: Bench, landing: Cell) -> None:
     if bench.target:
         bench.landing = landing.text
     else:
-        bench.anchor = bench.focus = landing.text
+        bench.stand(landing)
 
 
 def _step(wish: Wish) -> None:
     if wish.move:
         cell = Cell.parse(wish.anchor).moved(*_MOVES[wish.move])
         if cell.on_sheet:
-            wish.anchor = wish.focus = cell.text
+            wish.stand(cell)
         wish.reveal, wish.step = wish.anchor, ""

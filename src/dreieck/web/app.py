@@ -12,7 +12,20 @@ from starlette.staticfiles import StaticFiles
 
 from dreieck import demo
 from dreieck.store import Database, Library
-from dreieck.web import api, errors, guide, home, lift, log, map, names, news, selection, ways, workbench
+from dreieck.web import (
+    api,
+    errors,
+    guide,
+    home,
+    lift,
+    log,
+    map,
+    names,
+    news,
+    selection,
+    ways,
+    workbench,
+)
 from dreieck.web.security import Guard
 from dreieck.web.settings import Settings
 

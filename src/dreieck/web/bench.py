@@ -17,6 +17,14 @@ Step = Literal["", "write", "fill", "check"]
 View = Literal["values", "formulas", "both"]
 MAX_TEXT = 1_000_000
 MAX_PASTED = 20_000_000
+MAX_PLACES = 100
+"""How many areas can be selected at once beside the active one."""
+
+
+def said(places: list[Area]) -> str:
+    """Areas as they are told: up to three of them by their addresses."""
+    texts = [area.text for area in places]
+    return ", ".join(texts) if len(texts) <= 3 else f"{len(texts)} places"
 
 
 class Bench(BaseModel):
@@ -29,6 +37,7 @@ class Bench(BaseModel):
     that was pointed at just now, -1 if none was. ``source`` and ``target`` are the areas of a
     rehearsal, if there is one, ``values`` whether its plain values are copied or count on;
     with ``wait`` none lands before it is told to, with ``bare`` number formats stay behind.
+    ``also`` are further areas that are selected, with commas between them.
     ``aiming`` is the reference whose reading in a landing is pointed at, -1 if none is,
     ``advice`` whether likely locks are shown. ``trial`` is what is held for a trial in
     ``tried_at``, a sheet's number and a cell. ``copied`` is the number of a sheet and the
@@ -44,6 +53,7 @@ class Bench(BaseModel):
     height: int = Field(540, ge=1, le=10_000)
     anchor: str = "A1"
     focus: str = "A1"
+    also: str = Field("", max_length=4000)
     reveal: str = ""
     writing: str = ""
     text: str | None = Field(None, max_length=MAX_TEXT)
@@ -75,10 +85,21 @@ class Bench(BaseModel):
         """The selected area. Raises AddressError."""
         return Area.spanned(self.active, Cell.parse(self.focus))
 
+    @property
+    def places(self) -> list[Area]:
+        """All selected areas, the one with the active cell last. Raises AddressError."""
+        further = [Area.parse(each) for each in self.also.split(",") if each]
+        return [*further[:MAX_PLACES], self.selection]
+
     def select(self, area: Area) -> None:
         """Select an area, its first cell active, and bring it into view."""
-        self.anchor, self.focus = area.first.text, area.last.text
+        self.anchor, self.focus, self.also = area.first.text, area.last.text, ""
         self.reveal = area.first.text
+
+    def stand(self, cell: Cell) -> None:
+        """Select one cell."""
+        self.anchor = self.focus = cell.text
+        self.also = ""
 
     def stop_writing(self) -> None:
         """Nothing is being written any more."""

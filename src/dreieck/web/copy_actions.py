@@ -3,6 +3,7 @@
 from __future__ import annotations
 
 from collections.abc import Sequence
+from functools import reduce
 
 from dreieck.core.address import Area
 from dreieck.core.copying import pasted, pasted_text
@@ -10,6 +11,7 @@ from dreieck.core.edits import SetCells, SetName
 from dreieck.core.exceptions import DreieckError
 from dreieck.core.moving import moved
 from dreieck.store import OpenWorkbook
+from dreieck.web.bench import said
 from dreieck.web.hands import Hands, action
 
 _PASTED = "paste into "
@@ -18,16 +20,21 @@ _PASTED = "paste into "
 @action
 def paste(hands: Hands) -> str:
     """Paste into the selection: text from elsewhere, copies, or cells that were cut."""
-    edits = _edits(hands)
-    last = edits[-1]
-    assert isinstance(last, SetCells)
-    whole, *others = last.areas()
-    for each in others:
-        whole = whole.around(each)
-    hands.change(f"{_PASTED}{whole.text}", *edits)
-    hands.wish.select(whole)
+    places = hands.wish.places
+    if hands.wish.clip_cut and len(places) > 1:
+        raise DreieckError("What was cut goes to one place. Copy it to paste it into several.")
+    edits = [edit for place in places for edit in _edits(hands, place)]
+    hands.change(f"{_PASTED}{said(places)}", *edits)
     hands.wish.step = ""
-    return f"Pasted into {whole.text}. Ctrl+Z takes it back."
+    if len(places) == 1:
+        hands.wish.select(_written(edits[-1]))
+        places = hands.wish.places
+    return f"Pasted into {said(places)}. Ctrl+Z takes it back."
+
+
+def _written(edit: SetCells | SetName) -> Area:
+    assert isinstance(edit, SetCells)
+    return reduce(Area.around, edit.areas())
 
 
 @action
@@ -41,8 +48,8 @@ def paste_as(hands: Hands) -> str:
     return paste(hands)
 
 
-def _edits(hands: Hands) -> Sequence[SetCells | SetName]:
-    wish, at = hands.wish, hands.wish.selection
+def _edits(hands: Hands, at: Area) -> Sequence[SetCells | SetName]:
+    wish = hands.wish
     if wish.pasted is not None:
         return [pasted_text(hands.opened.workbook, hands.sheet, at.first, wish.pasted)]
     if not wish.clip_area:

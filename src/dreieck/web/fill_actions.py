@@ -76,6 +76,6 @@ def land(hands: Hands) -> str:
     wish.sheet = hands.home.id
     wish.stop_writing()
     wish.drop_rehearsal()
-    wish.anchor = wish.focus = fill.source.first.text
+    wish.stand(fill.source.first)
     wish.step = ""
     return f"Landed in {fill.target.text}, {fill.target.size:,} cells. Ctrl+Z takes it back."

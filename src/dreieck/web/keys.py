@@ -26,6 +26,8 @@ class Key(NamedTuple):
 KEYS = (
     Key("arrows", "move the selection", "selecting"),
     Key("Shift + arrows", "widen the selection", "selecting"),
+    Key("Ctrl + click", "select one more area, to paste into, clear or mark together",
+        "selecting"),
     Key("Ctrl + arrows", "jump to the edge of the data", "selecting"),
     Key("Enter, Tab", "keep the entry and go down, or right; with Shift the other way", "always"),
     Key("Esc", "discard the entry, or drop the rehearsal", "always"),
@@ -51,7 +53,8 @@ KEYS = (
         "alt"),
     Key("Alt + L", "insert or delete rows and columns, and what else the selection offers",
         "selecting", "about", "KeyL", "alt"),
-    Key("Alt + G", "go to a cell or name", "always", "go-to", "KeyG", "alt"),
+    Key("Alt + G", "go to a cell or name; several, with commas, are selected", "always", "go-to",
+        "KeyG", "alt"),
     Key("Alt + .", "next sheet", "always", "next-sheet", "Period", "alt"),
     Key("Alt + ,", "previous sheet", "always", "previous-sheet", "Comma", "alt"),
     Key("Alt + S", "rename, duplicate, move or delete this sheet", "always", "this-sheet", "KeyS",

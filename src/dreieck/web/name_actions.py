@@ -6,6 +6,7 @@ from dreieck.core.address import Area
 from dreieck.core.exceptions import DreieckError
 from dreieck.core.lift import marked
 from dreieck.core.naming import aimed_anew, given, place_said
+from dreieck.web.bench import said
 from dreieck.web.hands import Hands, action
 
 _MOST_MARKED = 100_000
@@ -55,10 +56,10 @@ def wish_lines(hands: Hands) -> list[str]:
 @action
 def mark_input(hands: Hands) -> str:
     """Mark the selected cells as inputs, or take the mark away."""
-    area = hands.wish.selection
-    if area.size > _MOST_MARKED:
+    places = hands.wish.places
+    if sum(area.size for area in places) > _MOST_MARKED:
         raise DreieckError(f"At most {_MOST_MARKED:,} cells can be marked at once.")
-    edit = marked(hands.sheet, area)
-    hands.change(f"input mark of {area.text}", edit)
-    role = edit.runs[0].look.role
-    return f"{area.text} {'is an input now' if role == 'input' else 'is no input any more'}."
+    edits = marked(hands.sheet, places)
+    hands.change(f"input mark of {said(places)}", *edits)
+    role = edits[0].runs[0].look.role
+    return f"{said(places)}: {'input from now on' if role == 'input' else 'no input any more'}."

@@ -14,6 +14,7 @@ from dreieck.core.fill import Fill, can_count_on
 from dreieck.core.formula.printer import place_text, sheet_text
 from dreieck.core.look import shown
 from dreieck.core.values import Error, Place
+from dreieck.web.bench import said
 from dreieck.web.desk import Card, Desk, moved_text
 from dreieck.web.found import Found, counted, elsewhere, found, state_of
 from dreieck.web.situation import Situation
@@ -291,12 +292,15 @@ def foot(situation: Situation) -> Foot:
     if situation.rehearsing and situation.fill:
         name = situation.home.name
         return Foot(f"{name}!{situation.fill.target.text}", ["rehearsal, nothing written yet"])
-    where = f"{name}!{selection.text}"
-    if selection.size == 1:
+    places = situation.bench.places
+    where = f"{name}!{said(places)}"
+    if selection.size == 1 and len(places) == 1:
         text = situation.shown_value(selection.first, name)
         text = "" if text == "empty" else text
         return Foot(where, [text[:80]] if text else [])
-    values = [value for _, value in situation.calculation.filled_values(name, selection)]
+    found = (each for area in places for each in situation.calculation.filled_values(name, area))
+    # What lies in two of several areas counts once.
+    values = [value for _, value in (dict(found).items() if len(places) > 1 else found)]
     numbers = [value for value in values if isinstance(value, float)]
     facts = [f"{len(values):,} filled"]
     if numbers:

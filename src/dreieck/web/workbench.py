@@ -11,7 +11,7 @@ from typing import Any
 from fastapi import APIRouter, HTTPException, Request
 from starlette.responses import HTMLResponse, PlainTextResponse, RedirectResponse, Response
 
-from dreieck.core.address import Area
+from dreieck.core.address import Area, Cell
 from dreieck.core.copying import copy_text
 from dreieck.core.exceptions import DreieckError, SheetError
 from dreieck.core.formula.printer import place_text
@@ -121,7 +121,8 @@ def _leave_lost_sheet(opened: OpenWorkbook, wish: Wish) -> bool:
     if lost:
         wish.stop_writing()
         wish.drop_rehearsal()
-        wish.sheet, wish.anchor, wish.focus = opened.last_sheet().id, "A1", "A1"
+        wish.sheet = opened.last_sheet().id
+        wish.stand(Cell(1, 1))
     return lost
 
 

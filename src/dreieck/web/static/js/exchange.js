@@ -4,7 +4,7 @@ const kept = document.getElementById("kept");
 
 export const state = {
   sheet: Number(form.dataset.sheet), home: 0,
-  left: 1, top: 1, anchor: "A1", focus: "A1",
+  left: 1, top: 1, anchor: "A1", focus: "A1", also: "",
   writing: "", text: null, caret: 0, flipped: false, fresh: false, pointed_from: -1,
   source: "", target: "", landing: "", values: "", step: "", view: "values",
   wait: localStorage.getItem("wait") === "yes", bare: localStorage.getItem("bare") === "yes", copied: "", aiming: -1, advice: false, trial: "", tried_at: "",
@@ -50,6 +50,8 @@ export function onScene(listener) {
 
 // Changes the state; what the server answers to older states is then drawn, but not adopted.
 export function set(changes) {
+  // Another active cell ends the selection of several areas.
+  if ("anchor" in changes && !("also" in changes)) state.also = "";
   Object.assign(state, changes);
   version += 1;
   if ("anchor" in changes) selectedAt = version;

@@ -17,6 +17,7 @@ export function drawOverlay() {
   if (scene.copied) outline(body, scene.copied, "copied");
   for (const frame of scene.frames) drawFrame(body, frame);
   const chosen = span(cell(state.anchor), cell(state.focus));
+  if (!scene.rehearsed) for (const each of state.also.split(",").filter(Boolean)) outline(body, area(each), "also");
   if (state.anchor !== state.focus && !scene.rehearsed) outline(body, chosen, "area");
   if (scene.start && (scene.rehearsed || scene.block)) outline(body, [...scene.start, ...scene.start], "origin");
   const here = scene.rehearsed && scene.here ? [...scene.here, ...scene.here] : chosen;

@@ -25,7 +25,10 @@ grid.addEventListener("pointerdown", (event) => {
   if (writingNow()) keep("");
   else hush();
   inCell.focus();
-  startSelect(at, event.shiftKey);
+  // With Ctrl one more area is selected.
+  const more = event.ctrlKey || event.metaKey;
+  const before = areaText(span(cell(state.anchor), cell(state.focus)));
+  startSelect(at, event.shiftKey, more ? [state.also, before].filter(Boolean).join(",") : "");
 });
 
 grid.addEventListener("pointermove", (event) => {
@@ -96,15 +99,15 @@ function startAim({ frame, corner }, from) {
   };
 }
 
-function startSelect({ cell: at, part }, widen) {
+function startSelect({ cell: at, part }, widen, also = "") {
   const from = widen ? cell(state.anchor) : at;
   const whole = ([column, row]) => (part === "columns" ? [column, 1000000] : part === "rows" ? [18278, row] : part === "corner" ? [18278, 1000000] : [column, row]);
   const first = ([column, row]) => (part === "columns" ? [column, 1] : part === "rows" ? [1, row] : part === "corner" ? [1, 1] : [column, row]);
   hold = ({ cell: to }) => {
     const [left, top, right, bottom] = part === "cells" ? [...from, ...to] : span(first(from), first(to));
     const focus = part === "cells" ? [right, bottom] : whole([right, bottom]);
-    if (state.anchor === address([left, top]) && state.focus === address(focus)) return;
-    set({ anchor: address([left, top]), focus: address(focus), landing: "", step: "" });
+    if (state.anchor === address([left, top]) && state.focus === address(focus) && state.also === also) return;
+    set({ anchor: address([left, top]), focus: address(focus), also, landing: "", step: "" });
     drawOverlay();
     show();
   };
