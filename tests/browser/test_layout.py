@@ -42,6 +42,16 @@ def test_nothing_that_is_needed_is_hidden(open_bench, context, size):
         assert seen_whole(bench.page, needed), needed
 
 
+def test_many_sheets_leave_the_grid_and_the_views_in_place(bench):
+    bench.page.set_viewport_size({"width": 1024, "height": 700})
+    for number in range(1, 6):
+        bench.page.get_by_role("button", name="Add a sheet").click()
+        bench.at(f"Sheet {number}!A1")
+    bench.settle()
+    for needed in (".sheets [aria-current]", "[data-view]", "#history button", ".steps button"):
+        assert seen_whole(bench.page, needed), needed
+
+
 def test_colour_is_never_alone_and_texts_have_contrast(bench):
     bench.click("E8")
     expect(bench.panel.locator(".log .tag")).to_have_text(["a", "b"])

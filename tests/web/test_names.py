@@ -107,7 +107,7 @@ def test_the_log_tells_names_in_one_line(client, page):
 
 def test_cells_are_marked_as_inputs_and_listed_with_their_headings(client, page):
     page.act("mark-input", anchor="H8", focus="H9")
-    assert "H8:H9 is an input now" in page.notice
+    assert "H8:H9: input from now on" in page.notice
     text = client.get(NAMES).text
     assert "Loads!H8" in text and "Guest-nights, Kestrel" in text
     page.act("mark-input", anchor="H8", focus="H9")

@@ -151,6 +151,7 @@ def called(function: Function, arguments: Callable[[], Sequence[Any]]) -> Operan
 
 
 _MAX_ARRAY = 1_000_000
+_LAST_BITS = 2.0**-48
 _COMPARISONS = {
     "=": (0,),
     "<>": (-1, 1),
@@ -166,7 +167,7 @@ def binary(operator: str, left: Value, right: Value) -> Value:
     if operator == "&":
         return _joined(left, right)
     if operator in _COMPARISONS:
-        order = compared(left, right)
+        order = 0 if _alike(left, right) else compared(left, right)
         return order if isinstance(order, Error) else order in _COMPARISONS[operator]
     one = to_number(left)
     if isinstance(one, Error):
@@ -175,6 +176,13 @@ def binary(operator: str, left: Value, right: Value) -> Value:
     if isinstance(two, Error):
         return two
     return _arithmetic(operator, one, two)
+
+
+def _alike(left: Value, right: Value) -> bool:
+    """Whether two numbers are the same but for the last bits, which 0.1 * 3 and 0.3 are."""
+    if type(left) is not float or type(right) is not float:
+        return False
+    return abs(left - right) <= _LAST_BITS * max(abs(left), abs(right))
 
 
 def signed(sign: str, value: Value) -> Value:

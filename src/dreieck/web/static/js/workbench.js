@@ -22,6 +22,9 @@ onScene(() => {
   drawBars();
   drawSuggestions();
   lightHeadings(span(cell(state.anchor), cell(state.focus)));
+  // Of many sheets the one that is shown is in view, with its button.
+  const current = document.querySelector("#sheets [aria-current]");
+  for (const each of [current?.nextElementSibling, current]) each?.scrollIntoView({ inline: "nearest", block: "nearest" });
   const address = document.getElementById("address");
   if (document.activeElement !== address) address.value = state.writing || state.anchor;
   document.getElementById("start-fast").hidden = scene.cells.length > 0 || scene.used[1] > 1 || state.text !== null;
@@ -50,6 +53,10 @@ document.addEventListener("click", (event) => {
   }
   if (own !== "write" && own !== "help") (document.activeElement?.closest(".line") ? document.activeElement : inCell).focus();
 });
+
+document.querySelector(".above-grid").addEventListener("wheel", (event) => {
+  document.getElementById("sheets").scrollLeft += event.deltaY + event.deltaX;
+}, { passive: true });
 
 // How fills are done is remembered in this browser.
 document.addEventListener("change", (event) => {
