@@ -4,8 +4,7 @@ import re
 from pathlib import Path
 
 import dreieck.web
-from dreieck.web import workbench  # noqa: F401  # fills ACTIONS
-from dreieck.web.hands import ACTIONS
+from dreieck.web.actions import ACTIONS
 from dreieck.web.keys import KEYS, for_browser, for_foot
 
 WEB = Path(dreieck.web.__file__).parent

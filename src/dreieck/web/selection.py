@@ -15,7 +15,7 @@ from dreieck.core.inserting import losing
 from dreieck.core.lines import Lines
 from dreieck.core.sheet import Sheet
 from dreieck.store import OpenWorkbook
-from dreieck.web.line_actions import selected_lines
+from dreieck.web.actions.lines import selected_lines
 from dreieck.web.pages import TheWorkbook, page
 
 router = APIRouter(include_in_schema=False)

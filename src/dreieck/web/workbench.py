@@ -18,20 +18,9 @@ from dreieck.core.formula.printer import place_text
 from dreieck.core.sheets import losing
 from dreieck.core.suggest import Argument, Suggestion, current_argument, suggestions
 from dreieck.store import OpenWorkbook, OutOfDate, StoreError
-from dreieck.web import (  # noqa: F401  # they fill ACTIONS
-    actions,
-    check_actions,
-    copy_actions,
-    fill_actions,
-    line_actions,
-    name_actions,
-    point_actions,
-    sheet_actions,
-    trial_actions,
-)
+from dreieck.web.actions import ACTIONS, Hands
 from dreieck.web.bench import Wish, WishForm
 from dreieck.web.desk import desk, moved_text
-from dreieck.web.hands import ACTIONS, Hands
 from dreieck.web.keys import When, for_browser, for_foot
 from dreieck.web.pages import TheLibrary, TheWorkbook, fragment, page
 from dreieck.web.panel import foot, panel

@@ -3,7 +3,7 @@
 from __future__ import annotations
 
 from dreieck.core.exceptions import DreieckError
-from dreieck.web.hands import Hands, action
+from dreieck.web.actions.hands import Hands, action
 
 
 @action

@@ -9,7 +9,7 @@ from dreieck.core.edits import Edit, SetCells
 from dreieck.core.exceptions import DreieckError
 from dreieck.core.inserting import deleted, inserted, losing
 from dreieck.core.lines import Lines
-from dreieck.web.hands import Hands, action
+from dreieck.web.actions.hands import Hands, action
 
 _MOST = 10_000
 

@@ -4,7 +4,7 @@ from __future__ import annotations
 
 from dreieck.core.address import MAX_COLUMN, MAX_ROW, Area, Cell
 from dreieck.core.formula import may_point, point, re_aim
-from dreieck.web.hands import Hands, action
+from dreieck.web.actions.hands import Hands, action
 
 
 @action

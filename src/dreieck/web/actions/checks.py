@@ -10,10 +10,10 @@ from dreieck.core.formula import mentions
 from dreieck.core.formula.printer import reference_text
 from dreieck.core.locks import Relocked
 from dreieck.core.shift import tag
-from dreieck.web.actions import formula_at_hand, rewrite
+from dreieck.web.actions.cells import formula_at_hand, rewrite
+from dreieck.web.actions.fills import land
+from dreieck.web.actions.hands import Hands, action
 from dreieck.web.checking import findings_on
-from dreieck.web.fill_actions import land
-from dreieck.web.hands import Hands, action
 from dreieck.web.situation import Situation
 
 

@@ -7,7 +7,7 @@ from dreieck.core.exceptions import DreieckError
 from dreieck.core.fill import alongside as stretched_alongside
 from dreieck.core.fill import check_target, stretched
 from dreieck.core.findings.mends import put
-from dreieck.web.hands import Hands, action
+from dreieck.web.actions.hands import Hands, action
 
 
 @action

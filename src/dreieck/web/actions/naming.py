@@ -6,8 +6,8 @@ from dreieck.core.address import Area
 from dreieck.core.exceptions import DreieckError
 from dreieck.core.lift import marked
 from dreieck.core.naming import aimed_anew, given, place_said
+from dreieck.web.actions.hands import Hands, action
 from dreieck.web.bench import said
-from dreieck.web.hands import Hands, action
 
 _MOST_MARKED = 100_000
 

@@ -10,8 +10,8 @@ from dreieck.core.exceptions import DreieckError
 from dreieck.core.fill import MAX_FILL
 from dreieck.core.formula.printer import split_sheet
 from dreieck.core.locks import Relocked, mention_at, relock
+from dreieck.web.actions.hands import Hands, action
 from dreieck.web.bench import MAX_PLACES, Bench, Wish, said
-from dreieck.web.hands import Hands, action
 from dreieck.web.situation import Situation
 
 _MOVES = {"down": (0, 1), "up": (0, -1), "right": (1, 0), "left": (-1, 0)}

@@ -11,8 +11,8 @@ from dreieck.core.edits import SetCells, SetName
 from dreieck.core.exceptions import DreieckError
 from dreieck.core.moving import moved
 from dreieck.store import OpenWorkbook
+from dreieck.web.actions.hands import Hands, action
 from dreieck.web.bench import said
-from dreieck.web.hands import Hands, action
 
 _PASTED = "paste into "
 
