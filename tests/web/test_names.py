@@ -112,6 +112,11 @@ def test_cells_are_marked_as_inputs_and_listed_with_their_headings(client, page)
     assert "Loads!H8" in text and "Guest-nights, Kestrel" in text
     page.act("mark-input", anchor="H8", focus="H9")
     assert "no input any more" in page.notice and "Loads!H8" not in client.get(NAMES).text
+    page.enter("C20", "12").act("mark-input", anchor="C20", focus="C20", says="Days of the week")
+    assert page.shown("B20") == ["Days of the week"]
+    assert "Days of the week" in client.get(NAMES).text
+    page.act("mark-input", anchor="C20", focus="C20", says="Another")
+    assert "no free cell to the left of C20" in page.notice
 
 
 def test_a_number_is_lifted_after_a_look_at_it(client, page):

@@ -77,16 +77,10 @@ def lifted(
     if len(numbers) != 1:
         raise DreieckError("Choose formulas with one number to lift.")
     (number,) = numbers
-    beside = cell.moved(-1, 0)
     if sheet.content(cell) not in (None, number):
         raise DreieckError(f"{cell.text} holds something else. Choose an empty cell.")
-    if label and (not beside.on_sheet or sheet.content(beside) not in (None, label)):
-        raise DreieckError(f"There is no free cell to the left of {cell.text} for the label.")
     cells = {cell: (number, replace(sheet.look(cell), role="input"))}
-    edits: list[Edit] = []
-    if label:
-        edits.append(SetCells.of(sheet.id, {beside: (label, sheet.look(beside))}))
-    edits.append(SetCells.of(sheet.id, cells))
+    edits: list[Edit] = [*labelled(sheet, cell, label), SetCells.of(sheet.id, cells)]
     there = CellReference(Part(True, cell.column), Part(True, cell.row), sheet.name)
     if name:
         edits.extend(given_name(workbook, name, place_said(sheet, Area.of(cell))))
@@ -95,6 +89,19 @@ def lifted(
         for each in chosen
     ]
     return edits + edits_of(rewritings), rewritings
+
+
+def labelled(sheet: Sheet, cell: Cell, label: str) -> list[SetCells]:
+    """Put a label, if there is one, into the cell to the left.
+
+    Raises DreieckError where that is taken.
+    """
+    beside = cell.moved(-1, 0)
+    if not label:
+        return []
+    if not beside.on_sheet or sheet.content(beside) not in (None, label):
+        raise DreieckError(f"There is no free cell to the left of {cell.text} for the label.")
+    return [SetCells.of(sheet.id, {beside: (label, sheet.look(beside))})]
 
 
 def _replaced(each: Inside, there: CellReference, sheet: Sheet, name: str) -> Shape:

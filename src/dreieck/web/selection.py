@@ -11,6 +11,7 @@ from starlette.responses import Response
 from dreieck.core.address import Area
 from dreieck.core.exceptions import DreieckError
 from dreieck.core.formula.printer import sheet_text
+from dreieck.core.headings import heading_left
 from dreieck.core.inserting import losing
 from dreieck.core.lines import Lines
 from dreieck.core.sheet import Sheet
@@ -43,14 +44,17 @@ def dialog(request: Request, opened: TheWorkbook, sheet_id: int, area: str) -> R
             sheet, selected = opened.workbook.sheet_by_id(sheet_id), Area.parse(area)
         except DreieckError as error:
             raise HTTPException(422, str(error)) from None
+        # One cell without a label, which marking it as input can give it.
+        bare = selected.size == 1 and heading_left(sheet, selected.first) is None
         choices = [
             _choice(opened, sheet, lines)
             for lines in (selected_lines(selected, "row"), selected_lines(selected, "column"))
             if lines.count < lines.limit
         ]
     return page(
-        request, "selection.html", opened=opened, sheet=sheet, area=selected, choices=choices
-    )
+        request, "selection.html", opened=opened, sheet=sheet, area=selected, choices=choices,
+        bare=bare and selected.left > 1,
+    )  # fmt: skip
 
 
 def _choice(opened: OpenWorkbook, sheet: Sheet, lines: Lines) -> Choice:

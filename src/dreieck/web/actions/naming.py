@@ -4,7 +4,7 @@ from __future__ import annotations
 
 from dreieck.core.address import Area
 from dreieck.core.exceptions import DreieckError
-from dreieck.core.lift import marked
+from dreieck.core.lift import labelled, marked
 from dreieck.core.naming import aimed_anew, given, place_said
 from dreieck.web.actions.hands import Hands, action
 from dreieck.web.bench import said
@@ -55,11 +55,12 @@ def wish_lines(hands: Hands) -> list[str]:
 
 @action
 def mark_input(hands: Hands) -> str:
-    """Mark the selected cells as inputs, or take the mark away."""
+    """Mark the selected cells as inputs, with a label if one is given, or take the mark away."""
     places = hands.wish.places
+    label = labelled(hands.sheet, places[-1].first, hands.wish.says.strip())
     if sum(area.size for area in places) > _MOST_MARKED:
         raise DreieckError(f"At most {_MOST_MARKED:,} cells can be marked at once.")
     edits = marked(hands.sheet, places)
-    hands.change(f"input mark of {said(places)}", *edits)
+    hands.change(f"input mark of {said(places)}", *label, *edits)
     role = edits[0].runs[0].look.role
     return f"{said(places)}: {'input from now on' if role == 'input' else 'no input any more'}."

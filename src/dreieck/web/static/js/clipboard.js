@@ -11,9 +11,7 @@ function selected() {
   return areaText(span(cell(state.anchor), cell(state.focus)));
 }
 
-async function copy(event, cut) {
-  if (!ours()) return;
-  event.preventDefault();
+export async function copy(cut) {
   const clip = { workbook, sheet: state.sheet, area: selected(), cut, text: "" };
   // The text comes from the server, so the clipboard is handed a promise of it.
   const text = fetch(`${form.dataset.pages}${state.sheet}/text?area=${clip.area}`).then(async (answer) => {
@@ -32,10 +30,12 @@ async function copy(event, cut) {
   }
 }
 
-function paste(event) {
-  if (!ours()) return;
-  event.preventDefault();
-  const text = event.clipboardData?.getData("text/plain") ?? "";
+// Pastes what a button asks for: a browser that does not tell its clipboard gives what was copied here.
+export async function pasteByButton() {
+  paste(await navigator.clipboard.readText().catch(() => ""));
+}
+
+function paste(text) {
   const clip = JSON.parse(localStorage.getItem("clip") ?? "null");
   const same = clip && (!text || text.replaceAll("\r", "") === clip.text || !clip.text);
   if (!same) return act("paste", { pasted: text });
@@ -65,6 +65,14 @@ function ours() {
   return !writingNow() && !state.target && (here === inCell || here === document.body) && !document.querySelector("dialog[open]");
 }
 
-document.addEventListener("copy", (event) => copy(event, false));
-document.addEventListener("cut", (event) => copy(event, true));
-document.addEventListener("paste", paste);
+function onOurs(name, does) {
+  document.addEventListener(name, (event) => {
+    if (!ours()) return;
+    event.preventDefault();
+    does(event);
+  });
+}
+
+onOurs("copy", () => copy(false));
+onOurs("cut", () => copy(true));
+onOurs("paste", (event) => paste(event.clipboardData?.getData("text/plain") ?? ""));

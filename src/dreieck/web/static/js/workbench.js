@@ -1,7 +1,7 @@
 // Puts the workbench together: every scene is drawn, every control asks for its action.
 import { cell, span } from "./address.js";
 import { ask } from "./asking.js";
-import { forget, pasteAs } from "./clipboard.js";
+import { copy, forget, pasteAs, pasteByButton } from "./clipboard.js";
 import { act, onScene, scene, set, show, state } from "./exchange.js";
 import { drawCells, grid, lightHeadings } from "./grid.js";
 import { about, enter, help, setView, toSheet } from "./keyboard.js";
@@ -12,7 +12,7 @@ import { drawBars } from "./scrolling.js";
 import { discard, drawWriting, drop, inCell, land, write } from "./writing.js";
 
 const dialog = document.getElementById("dialog");
-const OWN_ACTS = { write: () => write(), keep: () => (state.target ? land() : enter("down")), discard, drop, help, about };
+const OWN_ACTS = { write: () => write(), keep: () => (state.target ? land() : enter("down")), discard, drop, help, about, copy: () => copy(false), cut: () => copy(true), paste: () => pasteByButton() };
 
 onScene(() => {
   if (!scene) return;
