@@ -46,7 +46,7 @@ def bodies(references):
         references,
         numbers,
         texts,
-        st.sampled_from(["TRUE", "false", "#N/A", "rate_2"]),
+        st.sampled_from(["TRUE", "false", "#N/A", "rate_2", '{-1,2;"x",#N/A}']),
     )
 
     def grown(inner):

@@ -34,7 +34,7 @@ from dreieck.core.values import Place
         ('="z"<TRUE', True),
         ("=A1=0", True),
         ('=A1=""', True),
-        ("=0.1+0.2=0.3", False),
+        ("=0.1+0.2=0.3", True),
         ('=12&"%"', "12%"),
         ("=1/3&TRUE", "0.333333333333333TRUE"),
         ("=#N/A+1/0", "#N/A"),

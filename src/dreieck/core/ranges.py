@@ -58,6 +58,11 @@ class Range:
         """How many rows."""
         return self.area.height
 
+    @property
+    def size(self) -> int:
+        """How many cells."""
+        return self.area.size
+
     def at(self, column: int, row: int) -> Value:
         """The value in a column and row of the range, both counted from 0."""
         cell = Cell(self.area.left + column, self.area.top + row)
@@ -120,7 +125,7 @@ class Range:
 
 
 class Array:
-    """A table of values that a calculation with ranges gave."""
+    """A table of values that stands in the formula, or that a calculation with ranges gave."""
 
     def __init__(self, rows: list[list[Value]]) -> None:
         self.rows = rows
@@ -135,9 +140,44 @@ class Array:
         """How many rows."""
         return len(self.rows)
 
+    @property
+    def size(self) -> int:
+        """How many values."""
+        return self.width * self.height
+
     def at(self, column: int, row: int) -> Value:
         """The value in a column and row, both counted from 0."""
         return self.rows[row][column]
+
+    def filled(self) -> Iterator[Value]:
+        """The values that are not empty, column by column."""
+        return (value for _, _, value in self.placed())
+
+    def total(self) -> Total:
+        """What the numbers of the table come to."""
+        total = Total()
+        total.take(list(self.filled()))
+        return total
+
+    def taken(self, places: Positions) -> Cells:
+        """The cells at places that are counted from 0, column by column."""
+        return Cells.of([self.at(*divmod(place, self.height)) for place in places.tolist()])
+
+    def placed(self) -> Iterator[tuple[int, int, Value]]:
+        """The values that are not empty, with column and row counted from 0."""
+        for column in range(self.width):
+            for row in range(self.height):
+                if self.rows[row][column] is not None:
+                    yield column, row, self.rows[row][column]
+
+    def index(self) -> None:
+        """Tables are so small that it is quicker to look."""
+
+    def part(self, column: int, row: int, width: int, height: int) -> Array:
+        """A table by its place in this one, counted from 0. Raises IndexError beyond its end."""
+        if min(column, row) < 0 or column + width > self.width or row + height > self.height:
+            raise IndexError(column, row)
+        return Array([line[column : column + width] for line in self.rows[row : row + height]])
 
 
 Table = Range | Array

@@ -102,6 +102,8 @@ class _Reading:
                 yield Phrase("words", f"“{node.value}”" if node.value else "no text")
             case tree.Logical():
                 yield Phrase("words", "true" if node.value else "false")
+            case tree.Inline():
+                yield Phrase("words", Shape.of(node).text(self.place.cell)[1:])
             case tree.Name():
                 yield Phrase("thing", node.text)
             case tree.Missing():

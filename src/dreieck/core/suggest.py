@@ -91,12 +91,14 @@ def current_argument(text: str, caret: int) -> Argument | None:
     tokens, _ = cut(text[:caret])
     open_calls: list[tuple[Function | None, int]] = []
     for position, token in enumerate(tokens):
-        if token.kind is Kind.OPEN:
+        if token.kind is Kind.OPEN_TABLE:
+            open_calls.append((None, 0))
+        elif token.kind is Kind.OPEN:
             before = tokens[position - 1] if position else None
             is_call = before is not None and before.kind is Kind.FUNCTION
             function = find(before.text.upper()) if is_call and before else None
             open_calls.append((function, 0))
-        elif token.kind is Kind.CLOSE and open_calls:
+        elif token.kind in (Kind.CLOSE, Kind.CLOSE_TABLE) and open_calls:
             open_calls.pop()
         elif token.kind is Kind.SEPARATOR and open_calls:
             function, index = open_calls[-1]

@@ -72,16 +72,23 @@ def _converted(convert: Callable[[Value], Value]) -> Callable[..., Any]:
     return lambda parameter, node, evaluation: _sound(convert(evaluation.value(node)))
 
 
-def _range(parameter: Parameter, operand: Operand) -> Range:
+def _range(parameter: Parameter, operand: Operand) -> Table:
     if isinstance(operand, Error):
         raise Failure(operand.code, operand.why, operand.origin)
-    if not isinstance(operand, Range):
+    if not isinstance(operand, Table):
         raise Failure(VALUE, f"“{parameter.name}” has to be a range, not a value.")
     return operand
 
 
+def _place(parameter: Parameter, operand: Operand) -> Range:
+    table = _range(parameter, operand)
+    if isinstance(table, Array):
+        raise Failure(VALUE, f"“{parameter.name}” has to be a range of cells.")
+    return table
+
+
 def _table(operand: Operand) -> Table:
-    return operand if isinstance(operand, Range | Array) else Array([[_sound(operand)]])
+    return operand if isinstance(operand, Table) else Array([[_sound(operand)]])
 
 
 def _sequence(
@@ -95,11 +102,11 @@ def _total(parameter: Parameter, node: tree.Node, evaluation: Evaluation) -> Tot
     """What the numbers of an argument come to; an error among them is one of the call."""
     operand = evaluation.operand(node)
     as_numbers = parameter.takes is Takes.TOTALS
-    if isinstance(operand, Range):
+    if isinstance(operand, Table):
         total = operand.total().copy()
     else:
         total = Total()
-        value = _one(operand)
+        value = operand
         total.take([to_number(value)] if as_numbers else [] if value is None else [value])
     if as_numbers and total.error:
         _sound(total.error)
@@ -107,25 +114,20 @@ def _total(parameter: Parameter, node: tree.Node, evaluation: Evaluation) -> Tot
 
 
 def _numbers(operand: Operand) -> Iterator[Value]:
-    if isinstance(operand, Range):
+    if isinstance(operand, Table):
         return (value for value in map(_sound, operand.filled()) if isinstance(value, float))
-    return iter((_sound(to_number(_one(operand))),))
+    return iter((_sound(to_number(operand)),))
 
 
 def _logicals(operand: Operand) -> Iterator[Value]:
-    if isinstance(operand, Range):
+    if isinstance(operand, Table):
         found = map(_sound, operand.filled())
         return (bool(value) for value in found if isinstance(value, float | bool))
-    return iter((_sound(to_logical(_one(operand))),))
+    return iter((_sound(to_logical(operand)),))
 
 
 def _values(operand: Operand) -> Iterator[Value]:
-    return operand.filled() if isinstance(operand, Range) else iter((_one(operand),))
-
-
-def _one(operand: Operand) -> Value:
-    assert not isinstance(operand, Range)
-    return operand.at(0, 0) if isinstance(operand, Array) else operand
+    return operand.filled() if isinstance(operand, Table) else iter((operand,))
 
 
 def _sound(value: Any) -> Any:
@@ -163,7 +165,7 @@ _BINDERS: dict[Takes, Callable[..., Any]] = {
     Takes.VALUE: lambda p, node, evaluation: evaluation.value(node),
     Takes.LATER: lambda p, node, evaluation: lambda: evaluation.operand(node),
     Takes.RANGE: lambda p, node, evaluation: _range(p, evaluation.operand(node)),
-    Takes.PLACE: lambda p, node, evaluation: _range(p, evaluation.operand(node)),
+    Takes.PLACE: lambda p, node, evaluation: _place(p, evaluation.operand(node)),
     Takes.ARRAY: lambda p, node, evaluation: _table(evaluation.array(node)),
     Takes.ADDRESS: lambda p, node, evaluation: evaluation.addressed(
         _sound(to_text(evaluation.value(node)))

@@ -81,6 +81,8 @@ class Evaluation:
                 return percent(self.value(node.operand))
             case tree.Missing():
                 return None
+            case tree.Inline():
+                return Array([[self.value(each) for each in row] for row in node.rows])
             case tree.Name():
                 return self.named(node.text)
             case tree.ErrorLiteral():
@@ -179,7 +181,10 @@ def binary(operator: str, left: Value, right: Value) -> Value:
 
 
 def _alike(left: Value, right: Value) -> bool:
-    """Whether two numbers are the same but for the last bits, which 0.1 * 3 and 0.3 are."""
+    """Whether two numbers are the same but for the last bits, as 0.1 * 3 and 0.3 are.
+
+    OpenFormula 6.4.7 lets a comparison ignore what a number cannot hold exactly.
+    """
     if type(left) is not float or type(right) is not float:
         return False
     return abs(left - right) <= _LAST_BITS * max(abs(left), abs(right))

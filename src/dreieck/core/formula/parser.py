@@ -55,6 +55,19 @@ def parse(text: str, at: Cell) -> Parsed:
     return Parsed(node, parser.brackets_added)
 
 
+def _joined_at_bars(rows: list[tuple[list[tree.Node], str]]) -> list[tuple[list[tree.Node], str]]:
+    """Rows in which ``;`` parts values, not rows."""
+    joined: list[tuple[list[tree.Node], str]] = []
+    going_on = False
+    for row, mark in rows:
+        if going_on:
+            joined[-1] = (joined[-1][0] + row, mark)
+        else:
+            joined.append((row, mark))
+        going_on = mark == ";"
+    return joined
+
+
 class _Parser:
     def __init__(self, tokens: list[Token]) -> None:
         self.tokens = tokens
@@ -131,6 +144,8 @@ class _Parser:
                 return self.call()
             case Kind.OPEN:
                 return self.group()
+            case Kind.OPEN_TABLE:
+                return self.inline(), 1
             case _:
                 raise self.expected("a number, a reference, a function or a bracket")
         self.advance()
@@ -142,6 +157,41 @@ class _Parser:
         inner, depth = self.binary(0)
         self.close(opening, "an operator or a closing bracket")
         return tree.Group(inner), self.deeper(depth, opening)
+
+    def inline(self) -> tree.Inline:
+        """A table of values in braces (OpenFormula 5.13).
+
+        Rows are parted by ``;``, values in a row by ``,``; where rows are parted by ``|``,
+        as the standard writes them, ``;`` parts values.
+        """
+        opening = self.advance()
+        row: list[tree.Node] = []
+        rows: list[tuple[list[tree.Node], str]] = []
+        while True:
+            row.append(self.inline_value())
+            end = self.advance()
+            if end.kind is Kind.CLOSE_TABLE:
+                rows.append((row, ""))
+                break
+            if end.kind not in (Kind.SEPARATOR, Kind.BAR):
+                self.index -= 1
+                raise self.expected("a comma, a semicolon or a closing brace")
+            if end.text != ",":
+                rows.append((row, end.text))
+                row = []
+        if any(mark == "|" for _, mark in rows):
+            rows = _joined_at_bars(rows)
+        if len({len(row) for row, _ in rows}) > 1:
+            raise self.at_token(opening, "The rows of a table in braces have to be of one length.")
+        return tree.Inline(tuple(tuple(row) for row, _ in rows))
+
+    def inline_value(self) -> tree.Node:
+        sign = self.advance() if self.token.text in ("-", "+") else None
+        kinds = (Kind.NUMBER,) if sign else (Kind.NUMBER, Kind.TEXT, Kind.LOGICAL, Kind.ERROR)
+        if self.token.kind not in kinds:
+            raise self.expected("a value such as 3 or a text in double quotes")
+        node, _ = self.atom()
+        return tree.Prefix(sign.text, node) if sign else node
 
     def call(self) -> tuple[tree.Node, int]:
         name = self.advance()

@@ -84,6 +84,14 @@ def _flat(node: tree.Node) -> Iterator[Piece]:
             yield node.code
         case tree.Lost():
             yield "#REF!"
+        case tree.Inline():
+            yield "{"
+            for number, row in enumerate(node.rows):
+                yield ";" * (number > 0)
+                for index, value in enumerate(row):
+                    yield "," * (index > 0)
+                    yield from _flat(value)
+            yield "}"
         case tree.Name():
             yield node.text
         case tree.Missing():

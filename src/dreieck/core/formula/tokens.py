@@ -26,6 +26,9 @@ class Kind(Enum):
     OPEN = "an opening bracket"
     CLOSE = "a closing bracket"
     SEPARATOR = "a comma"
+    OPEN_TABLE = "an opening brace"
+    CLOSE_TABLE = "a closing brace"
+    BAR = "a bar"
     END = "the end of the formula"
 
 
@@ -70,6 +73,9 @@ _TOKEN = re.compile(
   | (?P<open>\()
   | (?P<close>\))
   | (?P<separator>[,;])
+  | (?P<open_table>\{{)
+  | (?P<close_table>\}})
+  | (?P<bar>\|)
     """,
     re.VERBOSE,
 )
@@ -84,6 +90,9 @@ _KINDS = {
     "open": Kind.OPEN,
     "close": Kind.CLOSE,
     "separator": Kind.SEPARATOR,
+    "open_table": Kind.OPEN_TABLE,
+    "close_table": Kind.CLOSE_TABLE,
+    "bar": Kind.BAR,
 }
 
 

@@ -46,6 +46,13 @@ class Lost:
 
 
 @dataclass(frozen=True, slots=True)
+class Inline:
+    """A table of values written in the formula, row by row, such as ``{1,2;3,4}``."""
+
+    rows: tuple[tuple[Node, ...], ...]
+
+
+@dataclass(frozen=True, slots=True)
 class Name:
     """A name, as typed."""
 
@@ -102,6 +109,7 @@ Node = (
     | Logical
     | ErrorLiteral
     | Lost
+    | Inline
     | Name
     | Missing
     | Prefix

@@ -18,7 +18,7 @@ from dreieck.core.functions.registry import (
     repeated,
 )
 from dreieck.core.index import NOWHERE, Positions
-from dreieck.core.ranges import Range
+from dreieck.core.ranges import Table
 from dreieck.core.values import DIV0, VALUE, Error, Value
 
 _RANGE = arg("range", Takes.RANGE, "the cells that are looked at")
@@ -36,7 +36,7 @@ _PAIRS = repeated("criteria", Takes.LATER, "a range and a criterion, again and a
     words="how many of {0} fit {1}",
     example=('=COUNTIF(C2:C5,"Kestrel")', 2.0),
 )
-def _countif(cells: Range, wanted: Value) -> float:
+def _countif(cells: Table, wanted: Value) -> float:
     return float(_count(cells, criterion(wanted)))
 
 
@@ -50,7 +50,7 @@ def _countif(cells: Range, wanted: Value) -> float:
     words="the sum of {2} where {0} fits {1}",
     example=('=SUMIF(C2:C5,"Kestrel",B2:B5)', 176.4),
 )
-def _sumif(cells: Range, wanted: Value, summed: Range | None = None) -> float:
+def _sumif(cells: Table, wanted: Value, summed: Table | None = None) -> float:
     return math.fsum(_fitting(summed or cells, [(cells, criterion(wanted))]))
 
 
@@ -64,7 +64,7 @@ def _sumif(cells: Range, wanted: Value, summed: Range | None = None) -> float:
     words="the average of {2} where {0} fits {1}",
     example=('=AVERAGEIF(C2:C5,"Kestrel",B2:B5)', 88.2),
 )
-def _averageif(cells: Range, wanted: Value, averaged: Range | None = None) -> float:
+def _averageif(cells: Table, wanted: Value, averaged: Table | None = None) -> float:
     return _mean(_fitting(averaged or cells, [(cells, criterion(wanted))]))
 
 
@@ -79,7 +79,7 @@ def _averageif(cells: Range, wanted: Value, averaged: Range | None = None) -> fl
 def _countifs(*later: object) -> float:
     pairs = _pairs(later)
     fitting, others = _places(pairs)
-    size = pairs[0][0].area.size
+    size = pairs[0][0].size
     return float(size - len(others) if fitting is None else len(fitting))
 
 
@@ -92,7 +92,7 @@ def _countifs(*later: object) -> float:
     words="the sum of {0} where {*1}",
     example=('=SUMIFS(B2:B5,C2:C5,"Kestrel",B2:B5,">100")', 126.0),
 )
-def _sumifs(summed: Range, *later: object) -> float:
+def _sumifs(summed: Table, *later: object) -> float:
     return math.fsum(_fitting(summed, _pairs(later), summed))
 
 
@@ -105,17 +105,17 @@ def _sumifs(summed: Range, *later: object) -> float:
     words="the average of {0} where {*1}",
     example=('=AVERAGEIFS(B2:B5,C2:C5,"Kestrel",D2:D5,"<1")', 88.2),
 )
-def _averageifs(averaged: Range, *later: object) -> float:
+def _averageifs(averaged: Table, *later: object) -> float:
     return _mean(_fitting(averaged, _pairs(later), averaged))
 
 
-def _count(cells: Range, fits: Criterion) -> int:
+def _count(cells: Table, fits: Criterion) -> int:
     fitting, others = _places([(cells, fits)])
-    return cells.area.size - len(others) if fitting is None else len(fitting)
+    return cells.size - len(others) if fitting is None else len(fitting)
 
 
 def _fitting(
-    summed: Range, pairs: list[tuple[Range, Criterion]], sized: Range | None = None
+    summed: Table, pairs: list[tuple[Table, Criterion]], sized: Table | None = None
 ) -> list[float]:
     """The numbers of ``summed`` at the places where all criteria fit."""
     cells = pairs[0][0]
@@ -139,7 +139,7 @@ def _fitting(
     return listed
 
 
-def _places(pairs: list[tuple[Range, Criterion]]) -> tuple[Positions | None, Positions]:
+def _places(pairs: list[tuple[Table, Criterion]]) -> tuple[Positions | None, Positions]:
     """Where all criteria fit; or None, and where they do not, if empty cells fit all of them."""
     fitting: Positions | None = None
     others = NOWHERE
@@ -155,7 +155,7 @@ def _places(pairs: list[tuple[Range, Criterion]]) -> tuple[Positions | None, Pos
     return (None if fitting is None else np.setdiff1d(fitting, others)), others
 
 
-def _fitting_filled(cells: Range, fits: Criterion) -> Positions:
+def _fitting_filled(cells: Table, fits: Criterion) -> Positions:
     index = cells.index() if fits.key is not None or fits.beyond else None
     if index:
         return index.beyond(*fits.beyond) if fits.beyond else index.places(fits.key)
@@ -163,7 +163,7 @@ def _fitting_filled(cells: Range, fits: Criterion) -> Positions:
     return filled[fit]
 
 
-def _tried(cells: Range, fits: Criterion) -> tuple[Positions, NDArray[np.bool_]]:
+def _tried(cells: Table, fits: Criterion) -> tuple[Positions, NDArray[np.bool_]]:
     """The places that are filled, and which of them fit."""
     places = [(column * cells.height + row, fits(value)) for column, row, value in cells.placed()]
     held = np.array(places, np.intp).reshape(-1, 2)
@@ -176,16 +176,16 @@ def _mean(found: list[float]) -> float:
     return math.fsum(found) / len(found)
 
 
-def _pairs(later: tuple[object, ...]) -> list[tuple[Range, Criterion]]:
+def _pairs(later: tuple[object, ...]) -> list[tuple[Table, Criterion]]:
     """Ranges and criteria, taken in turn from arguments that are worked out now."""
     given = [each() for each in later]  # type: ignore[operator]  # bound as callables
     if len(given) % 2:
         raise Failure(VALUE, "A range stands without its criterion.")
-    pairs: list[tuple[Range, Criterion]] = []
+    pairs: list[tuple[Table, Criterion]] = []
     for cells, wanted in zip(given[::2], given[1::2], strict=True):
-        if not isinstance(cells, Range):
+        if not isinstance(cells, Table):
             raise Failure(VALUE, "A range is needed in front of each criterion.")
         if pairs and (cells.width, cells.height) != (pairs[0][0].width, pairs[0][0].height):
             raise Failure(VALUE, "The ranges differ in size.")
-        pairs.append((cells, criterion(wanted.at(0, 0) if isinstance(wanted, Range) else wanted)))
+        pairs.append((cells, criterion(wanted.at(0, 0) if isinstance(wanted, Table) else wanted)))
     return pairs

@@ -12,7 +12,7 @@ from collections.abc import Callable
 
 from dreieck.core.functions.criteria import Criterion, criterion
 from dreieck.core.functions.registry import Failure, Takes, arg, function
-from dreieck.core.ranges import Range
+from dreieck.core.ranges import Table
 from dreieck.core.values import DIV0, NUM, VALUE, Error, Value
 
 _TABLE = arg("table", Takes.RANGE, "a table with headings")
@@ -32,7 +32,7 @@ def _of_rows(
 ) -> None:
     """Register a function of the values of one column in the rows that fit."""
 
-    def computed(table: Range, column: Value, wanted: Range) -> Value:
+    def computed(table: Table, column: Value, wanted: Table) -> Value:
         index = _column(table, column)
         return compute([table.at(index, row) for row in _fitting(table, wanted)])
 
@@ -102,7 +102,7 @@ _of_rows("DSTDEVP", "6.9.10", "the standard deviation", 37.8, _at_least(1, stati
 _of_rows("DGET", "6.9.5", "the one value", 25.2, _get, criteria="A10:A11")
 
 
-def _column(table: Range, field: Value) -> int:
+def _column(table: Table, field: Value) -> int:
     if isinstance(field, Error):
         raise Failure(field.code, field.why, field.origin)
     if isinstance(field, float) and 1 <= field <= table.width:
@@ -115,7 +115,7 @@ def _column(table: Range, field: Value) -> int:
     raise Failure(VALUE, f"The table has no column “{field}”.")
 
 
-def _fitting(table: Range, wanted: Range) -> list[int]:
+def _fitting(table: Table, wanted: Table) -> list[int]:
     """The rows of the table, counted from 0, that fit the criteria."""
     alternatives: list[list[tuple[int, Criterion]]] = []
     for row in range(1, wanted.height):

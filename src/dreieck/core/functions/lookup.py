@@ -16,7 +16,7 @@ from dreieck.core.functions.registry import (
     repeated,
 )
 from dreieck.core.index import key_of
-from dreieck.core.ranges import Range
+from dreieck.core.ranges import Range, Table
 from dreieck.core.values import NA, REF, VALUE, Error, Value, compared
 
 _SOUGHT = arg("sought", Takes.VALUE, "what is looked for")
@@ -38,7 +38,7 @@ _HERE = optional("reference", Takes.PLACE, "a cell or range; this cell if left o
     words="the place of {0} in {1}",
     example=('=MATCH("Cheese",A2:A5,0)', 4.0),
 )
-def _match(sought: Value, cells: Range, kind: float = 1.0) -> float:
+def _match(sought: Value, cells: Table, kind: float = 1.0) -> float:
     if cells.width > 1 and cells.height > 1:
         raise Failure(NA, "The list has to be one row or one column.")
     if kind == 0:
@@ -57,7 +57,7 @@ def _match(sought: Value, cells: Range, kind: float = 1.0) -> float:
     words="what stands beside {0} in column {2} of {1}",
     example=('=VLOOKUP("Cheese",A2:D5,4,FALSE)', 14.5),
 )
-def _vlookup(sought: Value, table: Range, column: int, in_order: bool = True) -> Result:
+def _vlookup(sought: Value, table: Table, column: int, in_order: bool = True) -> Result:
     _check_index(column, table.width, "column")
     first = table.part(0, 0, 1, table.height)
     row = _nearest(sought, first, 1) if in_order else _exact(sought, first)
@@ -75,7 +75,7 @@ def _vlookup(sought: Value, table: Range, column: int, in_order: bool = True) ->
     words="what stands below {0} in row {2} of {1}",
     example=('=HLOOKUP("Weight",A1:D5,2,FALSE)', 50.4),
 )
-def _hlookup(sought: Value, table: Range, row: int, in_order: bool = True) -> Result:
+def _hlookup(sought: Value, table: Table, row: int, in_order: bool = True) -> Result:
     _check_index(row, table.height, "row")
     first = table.part(0, 0, table.width, 1)
     column = _nearest(sought, first, 1) if in_order else _exact(sought, first)
@@ -92,14 +92,15 @@ def _hlookup(sought: Value, table: Range, row: int, in_order: bool = True) -> Re
     words="row {1}, column {2} of {0}",
     example=("=INDEX(A2:D5,4,4)", 14.5),
 )
-def _index(cells: Range, row: int = 0, column: int | None = None) -> Result:
+def _index(cells: Table, row: int = 0, column: int | None = None) -> Result:
     if column is None and cells.height == 1 and cells.width > 1:
         row, column = (1 if row else 0), row
     column = column or 0
     if row < 0 or column < 0:
         raise Failure(VALUE, "Rows and columns are counted from 1.")
     if row > cells.height or column > cells.width:
-        raise Failure(REF, f"{cells.area.text} has no row {row}, column {column}.")
+        name = cells.area.text if isinstance(cells, Range) else "The table"
+        raise Failure(REF, f"{name} has no row {row}, column {column}.")
     left, width = (column - 1, 1) if column else (0, cells.width)
     top, height = (row - 1, 1) if row else (0, cells.height)
     return cells.part(left, top, width, height)
@@ -234,7 +235,7 @@ def _indirect(cells: Range | Error, style: bool = True) -> Result:
     return cells
 
 
-def _exact(sought: Value, line: Range) -> int:
+def _exact(sought: Value, line: Table) -> int:
     """The first place in a row or column that holds the same value; wildcards count."""
     if isinstance(sought, Error):
         raise Failure(sought.code, sought.why, sought.origin)
@@ -254,7 +255,7 @@ def _exact(sought: Value, line: Range) -> int:
     raise Failure(NA, f"{_said(sought)} is not in the list.")
 
 
-def _nearest(sought: Value, line: Range, direction: int) -> int:
+def _nearest(sought: Value, line: Table, direction: int) -> int:
     """The last place in a sorted list whose value does not lie beyond what is sought."""
     if isinstance(sought, Error):
         raise Failure(sought.code, sought.why, sought.origin)
@@ -273,7 +274,7 @@ def _nearest(sought: Value, line: Range, direction: int) -> int:
     return last
 
 
-def _along(line: Range) -> Iterator[tuple[int, Value]]:
+def _along(line: Table) -> Iterator[tuple[int, Value]]:
     """The places of a row or column that are not empty, with their values."""
     return ((max(column, row), value) for column, row, value in line.placed())
 

@@ -7,10 +7,10 @@ from dataclasses import dataclass
 from enum import Enum
 from typing import Any, Literal
 
-from dreieck.core.ranges import Range
+from dreieck.core.ranges import Table
 from dreieck.core.values import Place, Value
 
-Result = Value | Range
+Result = Value | Table
 Form = Literal["date", "time", "datetime", "percent"]
 
 EXAMPLE_SHEET = {

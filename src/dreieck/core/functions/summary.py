@@ -199,7 +199,7 @@ def _counta(totals: list[Total]) -> float:
     example=("=COUNTBLANK(A1:B6)", 2.0),
 )
 def _countblank(cells: Range) -> float:
-    return float(cells.area.size - sum(value != "" for value in cells.filled()))
+    return float(cells.size - sum(value != "" for value in cells.filled()))
 
 
 @function(
