@@ -28,7 +28,9 @@ cells = st.builds(
     st.sampled_from([1, 2, 3, 12]),
 )
 ranges = st.builds(lambda one, two: f"{one}:{two}", cells, cells) | st.just("B:B")
-scalars = cells | st.sampled_from(["1", "-2.5", '"kg"', '">1"', "TRUE", "#N/A", '{1,2;"kg",FALSE}'])
+scalars = cells | st.sampled_from(
+    ["1", "-2.5", '"kg"', '">1"', "TRUE", "#N/A", '{1,2;"kg",FALSE}']
+)
 
 
 def calls(inner):

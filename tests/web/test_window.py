@@ -56,3 +56,18 @@ def test_only_what_is_seen_is_sent(opened):
     assert len(picture.cells) <= (540 // ROW + 1) * len(picture.columns)
     assert picture.used == (26, 400)
     assert all(Area(1, 1, 9, 20).holds(Cell(each.column, each.row)) for each in picture.cells)
+
+
+def test_only_cells_that_differ_from_the_last_picture_are_sent(page):
+    first = page.scene
+    assert first["since"] == 0 and len(first["cells"]) > 40
+    page.enter("C4", "430", picture=first["picture"])
+    changed = {(cell["column"], cell["row"]) for cell in page.scene["cells"]}
+    assert page.scene["since"] == first["picture"] and page.scene["gone"] == []
+    assert changed == {(3, row) for row in (4, 5, 6, 7, 8, 9, 10, 12)}
+    page.act("clear", anchor="A10", focus="A10", picture=page.scene["picture"])
+    assert (page.scene["cells"], page.scene["gone"]) == ([], [[1, 10]])
+    page.act("show-sheet", columns=1, picture=page.scene["picture"])
+    assert page.scene["since"] == 0
+    page.act("show", picture=999)
+    assert page.scene["since"] == 0 and page.scene["cells"]

@@ -26,6 +26,7 @@ from dreieck.web import (
     ways,
     workbench,
 )
+from dreieck.web.drawn import Drawn
 from dreieck.web.security import Guard
 from dreieck.web.settings import Settings
 
@@ -52,6 +53,7 @@ def create_app(settings: Settings) -> FastAPI:
         openapi_url="/api/v1/openapi.json",
     )
     app.state.library = library
+    app.state.drawn = Drawn()
     app.add_middleware(Guard, hosts=settings.served_hosts())
     app.mount("/static", StaticFiles(directory=_STATIC), name="static")
     for pages in (home, workbench, selection, log, map, names, lift, ways, news, guide, api):

@@ -135,7 +135,8 @@ class Wish(Bench):
     """The state of a page together with what an action on it needs to know.
 
     What was copied is told as an area (``clip_…``) or as text from another program
-    (``pasted``). An action sets ``insists`` where the page must take the state that it led to.
+    (``pasted``). ``picture`` is the number of what the page drew last. An action sets
+    ``insists`` where the page must take the state that it led to.
     """
 
     move: Literal["", "down", "up", "right", "left"] = ""
@@ -155,6 +156,7 @@ class Wish(Bench):
     pasted: str | None = Field(None, max_length=MAX_PASTED)
     what: What = "all"
     clear: bool = False
+    picture: int = 0
     says: str = Field("", max_length=10_000)
     grows: Grows = ""
     anew: bool = False

@@ -10,6 +10,7 @@ from fastapi.templating import Jinja2Templates
 from starlette.responses import Response
 
 from dreieck.store import Library, OpenWorkbook
+from dreieck.web.drawn import Drawn
 
 templates = Jinja2Templates(directory=Path(__file__).parent / "templates")
 templates.env.trim_blocks = True
@@ -32,6 +33,14 @@ def _library(request: Request) -> Library:
 
 
 TheLibrary = Annotated[Library, Depends(_library)]
+
+
+def _drawn(request: Request) -> Drawn:
+    drawn: Drawn = request.app.state.drawn
+    return drawn
+
+
+TheDrawn = Annotated[Drawn, Depends(_drawn)]
 
 
 def _workbook(workbook_id: int, library: TheLibrary) -> OpenWorkbook:

@@ -81,8 +81,15 @@ class Chip(BaseModel):
 
 
 class Scene(BaseModel):
-    """All that the grid needs for one picture."""
+    """All that the grid needs for one picture.
 
+    Pictures are numbered. ``cells`` are all that hold something, or with ``since`` those that
+    differ from that picture, of which ``gone`` are no longer there.
+    """
+
+    picture: int = 0
+    since: int = 0
+    gone: list[tuple[int, int]] = []
     revision: int
     insists: bool
     state: dict[str, Any]

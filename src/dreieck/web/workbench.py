@@ -22,7 +22,7 @@ from dreieck.web.actions import ACTIONS, Hands
 from dreieck.web.bench import Wish, WishForm
 from dreieck.web.desk import desk, moved_text
 from dreieck.web.keys import When, for_browser, for_foot
-from dreieck.web.pages import TheLibrary, TheWorkbook, fragment, page
+from dreieck.web.pages import TheDrawn, TheLibrary, TheWorkbook, fragment, page
 from dreieck.web.panel import foot, panel
 from dreieck.web.scene import scene
 from dreieck.web.situation import Situation
@@ -74,7 +74,9 @@ def text_for_others(opened: TheWorkbook, sheet_id: int, area: str) -> Response:
 
 
 @router.post("/workbooks/{workbook_id}/bench/{action}")
-def act(opened: TheWorkbook, library: TheLibrary, action: str, wish: WishForm) -> Response:
+def act(
+    opened: TheWorkbook, library: TheLibrary, drawn: TheDrawn, action: str, wish: WishForm
+) -> Response:
     """Do one of ``ACTIONS``; answer with the fragments and the scene that it led to."""
     if action not in ACTIONS:
         raise HTTPException(404, "There is no such action.")
@@ -94,11 +96,15 @@ def act(opened: TheWorkbook, library: TheLibrary, action: str, wish: WishForm) -
             told, kind = f"The sheet that was shown here has been deleted.{typed}", "news"
         try:
             insists = kind != "told" or wish.insists
-            context = _context(Situation(opened, wish), insists=insists)
+            situation = Situation(opened, wish)
+            context = _context(situation)
+            picture = scene(situation, insists=insists)
         except DreieckError as unusable:
             raise HTTPException(422, str(unusable)) from None
     copied_here = bool(wish.clip_area) and not wish.clip_cut and wish.pasted is None
     partly = action.startswith("paste") and kind == "told" and copied_here
+    picture = drawn.since(wish.picture, (opened.id, wish.sheet), picture)
+    context["scene"] = picture.model_dump_json()
     said = {"action": action, "told": told, "kind": kind, "partly": partly}
     return HTMLResponse(fragment("answer.html", **said, **context))
 
@@ -115,7 +121,7 @@ def _leave_lost_sheet(opened: OpenWorkbook, wish: Wish) -> bool:
     return lost
 
 
-def _context(situation: Situation, *, insists: bool) -> dict[str, Any]:
+def _context(situation: Situation) -> dict[str, Any]:
     on_desk = desk(situation)
     on_panel = panel(situation, on_desk)
     when: When = "selecting"
@@ -127,7 +133,6 @@ def _context(situation: Situation, *, insists: bool) -> dict[str, Any]:
         when = "checking"
     undo, redo = situation.opened.history()
     return {
-        "scene": scene(situation, insists=insists).model_dump_json(),
         "desk": on_desk,
         "panel": on_panel,
         "foot": foot(situation),

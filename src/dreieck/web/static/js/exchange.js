@@ -111,7 +111,7 @@ async function send(request) {
   const grid = document.getElementById("grid");
   const values = {
     ...sent, ...request.wish,
-    revision: scene?.revision ?? 0, width: grid.clientWidth, height: Math.max(grid.clientHeight - 30, 30),
+    revision: scene?.revision ?? 0, picture: scene?.picture ?? 0, width: grid.clientWidth, height: Math.max(grid.clientHeight - 30, 30),
   };
   for (const key of Object.keys(values)) if (values[key] === null) delete values[key];
   if (request.action !== "show") kept.textContent = "keeping …";
@@ -123,7 +123,7 @@ async function send(request) {
     if (sent.target && !state.target) set({ source: sent.source, target: sent.target, values: sent.values });
     return;
   }
-  scene = JSON.parse(document.getElementById("scene").dataset.scene);
+  scene = wholeAgain(JSON.parse(document.getElementById("scene").dataset.scene), scene);
   const busyElsewhere = sentVersion !== version && state.text !== null;
   const adopted = (sentVersion === version && !begunSince()) || (scene.insists && !busyElsewhere);
   if (adopted) Object.assign(state, scene.state);
@@ -131,6 +131,17 @@ async function send(request) {
   else if (MOVING.includes(request.action) && (begunSince() || state.text === null)) goAlong(request);
   else if (scene.insists && sent.text !== null) tell(`${notice()} What was typed into ${sent.writing}: ${sent.text.slice(0, 300)}`);
   if (adopted && !location.pathname.endsWith(`/${state.sheet}`)) history.replaceState(null, "", form.dataset.pages + state.sheet);
+}
+
+// Only the cells that differ are sent: the others are those of the picture before.
+function wholeAgain(next, before) {
+  if (!next.since) return next;
+  const at = ({ column, row }) => `${column},${row}`;
+  const cells = new Map(before.cells.map((cell) => [at(cell), cell]));
+  for (const place of next.gone) cells.delete(String(place));
+  for (const cell of next.cells) cells.set(at(cell), cell);
+  next.cells = [...cells.values()];
+  return next;
 }
 
 // The hands went on while a rehearsal began or changed: it is one all the same, and its formula is
