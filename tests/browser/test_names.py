@@ -110,3 +110,20 @@ def test_rows_come_and_go_and_a_name_follows(bench):
     bench.shows("C5", "50.4")
     bench.go_to("nights_kestrel")
     bench.at("Loads!C4")
+
+
+def test_a_name_is_pointed_anew(bench):
+    bench.click("C4")
+    bench.keys("Alt+KeyN")
+    bench.type("nights")
+    bench.keys("Enter")
+    expect(bench.notice).to_contain_text("nights stands for Loads!$C$4 now")
+    bench.page.get_by_role("link", name="Names", exact=True).click()
+    bench.page.get_by_role("link", name="Point").click()
+    expect(bench.notice).to_contain_text("Select what nights is to stand for")
+    bench.at("Loads!C4")
+    bench.settle()
+    bench.pull(bench.cell("C4"), bench.cell("F4"))
+    bench.at("Loads!C4:F4")
+    bench.keys("Alt+KeyN", "Enter")
+    expect(bench.notice).to_contain_text("nights stands for Loads!$C$4:$F$4 now")

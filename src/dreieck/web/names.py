@@ -85,8 +85,13 @@ def names(
 
 
 @router.get("/workbooks/{workbook_id}/names/dialog")
-def dialog(request: Request, opened: TheWorkbook, sheet: int, area: str) -> Response:
-    """Ask for a name of the selection, and propose names from its headings."""
+def dialog(
+    request: Request, opened: TheWorkbook, sheet: int, area: str, name: str = ""
+) -> Response:
+    """Ask for a name of the selection, and propose names from its headings.
+
+    With ``name`` that one is to stand for the selection from now on.
+    """
     with opened.lock:
         try:
             home, selected = opened.workbook.sheet_by_id(sheet), Area.parse(area)
@@ -96,6 +101,7 @@ def dialog(request: Request, opened: TheWorkbook, sheet: int, area: str) -> Resp
             request, "name_dialog.html", opened=opened, says=place_said(home, selected),
             first=selected.first.text,
             proposals=from_headings(opened.workbook, home, selected)[:30],
+            anew=name if name.casefold() in opened.workbook.names else "",
         )  # fmt: skip
 
 

@@ -37,8 +37,10 @@ class Choice:
 
 
 @router.get("/workbooks/{workbook_id}/sheets/{sheet_id}/selection")
-def dialog(request: Request, opened: TheWorkbook, sheet_id: int, area: str) -> Response:
-    """What can be done with an area."""
+def dialog(
+    request: Request, opened: TheWorkbook, sheet_id: int, area: str, name: str = ""
+) -> Response:
+    """What can be done with an area; ``name`` is the one that it would be given."""
     with opened.lock:
         try:
             sheet, selected = opened.workbook.sheet_by_id(sheet_id), Area.parse(area)
@@ -53,7 +55,7 @@ def dialog(request: Request, opened: TheWorkbook, sheet_id: int, area: str) -> R
         ]
     return page(
         request, "selection.html", opened=opened, sheet=sheet, area=selected, choices=choices,
-        bare=bare and selected.left > 1,
+        bare=bare and selected.left > 1, pointed=name[:80],
     )  # fmt: skip
 
 

@@ -6,6 +6,7 @@ from dreieck.core.address import Area
 from dreieck.core.exceptions import DreieckError
 from dreieck.core.lift import labelled, marked
 from dreieck.core.naming import aimed_anew, given, place_said
+from dreieck.web.actions.cells import go_to
 from dreieck.web.actions.hands import Hands, action
 from dreieck.web.bench import said
 
@@ -51,6 +52,16 @@ def give_names(hands: Hands) -> str:
 def wish_lines(hands: Hands) -> list[str]:
     """The lines that a form with several choices sent."""
     return hands.wish.says.splitlines()
+
+
+@action
+def point_name(hands: Hands) -> str:
+    """Show what a name stands for, and ask for what it is to stand for."""
+    if hands.wish.to.casefold() not in hands.opened.workbook.names:
+        raise DreieckError(f"There is no name “{hands.wish.to[:80]}” any more.")
+    if hands.opened.workbook.names[hands.wish.to.casefold()].place:
+        go_to(hands)
+    return f"Select what {hands.wish.to} is to stand for, then press Alt + N."
 
 
 @action

@@ -12,6 +12,7 @@ const ARROWS = { ArrowLeft: [-1, 0], ArrowRight: [1, 0], ArrowUp: [0, -1], Arrow
 const KEYS = JSON.parse(document.getElementById("bench").dataset.keys);
 const goTo = document.getElementById("address");
 let tabbedFrom = null;
+let pointed = "";
 
 const ACTIONS = {
   "write": () => write(desk),
@@ -21,7 +22,7 @@ const ACTIONS = {
   "previous-landing": () => act("walk", { rows: -1 }),
   "next-view": () => nextView(),
   "go-to": () => { goTo.focus(); goTo.select(); },
-  "name": () => ask(`${location.pathname.split("/sheets")[0]}/names/dialog?sheet=${state.sheet}&area=${selected()}`),
+  "name": () => ask(`${location.pathname.split("/sheets")[0]}/names/dialog?sheet=${state.sheet}&area=${selected()}&name=${takePointed()}`),
   "about": () => about(),
   "mark-input": () => act("mark-input"),
   "switch-values": () => act("switch-values"),
@@ -151,11 +152,23 @@ function selected() {
   return areaText(span(cell(state.anchor), cell(state.focus)));
 }
 
+// The next name that is given is this one: it is to stand for what is selected then.
+export function pointName(name) {
+  pointed = name;
+  act("point-name", { to: name });
+}
+
+function takePointed() {
+  const name = pointed;
+  pointed = "";
+  return encodeURIComponent(name);
+}
+
 // What can be done with the selection.
 export function about() {
   if (state.target) return;
   if (writingNow()) keep("");
-  ask(`${location.pathname.split("/sheets")[0]}/sheets/${state.sheet}/selection?area=${selected()}`);
+  ask(`${location.pathname.split("/sheets")[0]}/sheets/${state.sheet}/selection?area=${selected()}&name=${takePointed()}`);
 }
 
 export function help() {

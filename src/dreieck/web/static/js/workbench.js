@@ -4,7 +4,7 @@ import { ask } from "./asking.js";
 import { copy, forget, pasteAs, pasteByButton } from "./clipboard.js";
 import { act, onScene, scene, set, show, state } from "./exchange.js";
 import { drawCells, grid, lightHeadings } from "./grid.js";
-import { about, enter, help, setView, toSheet } from "./keyboard.js";
+import { about, enter, help, pointName, setView, toSheet } from "./keyboard.js";
 import { drawOverlay } from "./overlay.js";
 import "./pointing.js";
 import { drawSuggestions } from "./suggesting.js";
@@ -78,9 +78,10 @@ document.addEventListener("submit", (event) => {
   inCell.focus();
 });
 
-// A link from another page names the cell to show.
-const at = new URLSearchParams(location.search).get("at");
-if (at) act("go-to", { to: at });
+// A link from another page names the cell to show, or the name that is to be pointed anew.
+const link = new URLSearchParams(location.search);
+if (link.get("at")) act("go-to", { to: link.get("at") });
+if (link.get("aim")) pointName(link.get("aim"));
 new ResizeObserver(() => show()).observe(grid);
 document.fonts.ready.then(() => show());
 inCell.focus();
