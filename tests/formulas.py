@@ -54,6 +54,7 @@ def bodies(references):
             st.tuples(inner, operators, inner).map("".join),
             inner.map(lambda text: f"({text})"),
             inner.map(lambda text: f"-{text}"),
+            st.tuples(references, inner).map(lambda ends: f"{ends[0]}:INDEX({ends[1]},1)"),
             inner.map(lambda text: f"{text}%"),
             st.tuples(
                 st.sampled_from(["SUM", "if", "LOG10"]), st.lists(inner, min_size=1, max_size=3)

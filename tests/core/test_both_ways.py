@@ -27,7 +27,11 @@ cells = st.builds(
     locks,
     st.sampled_from([1, 2, 3, 12]),
 )
-ranges = st.builds(lambda one, two: f"{one}:{two}", cells, cells) | st.just("B:B")
+ranges = (
+    st.builds(lambda one, two: f"{one}:{two}", cells, cells)
+    | st.builds(lambda one, two: f"{one}:INDEX(A$1:{two},2)", cells, cells)
+    | st.just("B:B")
+)
 scalars = cells | st.sampled_from(
     ["1", "-2.5", '"kg"', '">1"', "TRUE", "#N/A", '{1,2;"kg",FALSE}']
 )

@@ -29,6 +29,7 @@ formulas = st.one_of(
     ),
     st.builds(lambda a, r: f"=IF({a}>1,SUM({r}),{a})", addresses, ranges),
     st.builds(lambda a: f"=OFFSET({a},1,0)", addresses),
+    st.builds(lambda a, r: f"=SUM({a}:INDEX({r},1,1))", addresses, ranges),
     st.builds(lambda r: f"=IFERROR(SUM({r}),0)", ranges),
 )
 sheets = st.dictionaries(cells.map(lambda cell: cell.text), constants | formulas, max_size=14)

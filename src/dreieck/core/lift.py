@@ -120,6 +120,8 @@ def _with(node: tree.Node, number: float, reads: tree.Node) -> tree.Node:
             return replace(node, operand=_with(node.operand, number, reads))
         case tree.Group():
             return tree.Group(_with(node.inner, number, reads))
+        case tree.Between():
+            return tree.Between(_with(node.first, number, reads), _with(node.last, number, reads))
         case tree.Binary():
             left = _with(node.left, number, reads)
             if counts_or_places(node, 1):

@@ -84,6 +84,11 @@ class _Reading:
                 yield from self.node(node.left)
                 yield Phrase("words", _OPERATORS.get(node.operator, node.operator))
                 yield from self.node(node.right)
+            case tree.Between():
+                yield Phrase("words", "all from")
+                yield from self.node(node.first)
+                yield Phrase("words", "to")
+                yield from self.node(node.last)
             case tree.Group():
                 yield Phrase("words", "(")
                 yield from self.node(node.inner)

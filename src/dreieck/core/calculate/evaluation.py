@@ -73,6 +73,8 @@ class Evaluation:
                 return self.operand(node.inner)
             case tree.Binary():
                 return binary(node.operator, self.value(node.left), self.value(node.right))
+            case tree.Between():
+                return self.between(self.operand(node.first), self.operand(node.last))
             case tree.Call():
                 return self.call(node)
             case tree.Prefix():
@@ -99,6 +101,17 @@ class Evaluation:
         if reference.sheet and not self.reader.has_sheet(sheet):
             return Error(REF, f"There is no sheet “{sheet}”.")
         return Range(self.reader, sheet, area)
+
+    def between(self, first: Operand, last: Operand) -> Operand:
+        """The smallest range that holds two others (OpenFormula 6.4.11)."""
+        for end in (first, last):
+            if isinstance(end, Error):
+                return end
+        if not isinstance(first, Range) or not isinstance(last, Range):
+            return Error(VALUE, "“:” stands between two references; one of these is a value.")
+        if first.sheet.casefold() != last.sheet.casefold():
+            return Error(VALUE, "The two ends of a range lie on different sheets.")
+        return Range(self.reader, first.sheet, first.area.around(last.area))
 
     def named(self, name: str) -> Operand:
         """What a name stands for, seen from here."""

@@ -36,7 +36,9 @@ def read_references(shape: Shape) -> tuple[Reference, ...]:
 def reads_anywhere(shape: Shape) -> bool:
     """Whether a formula may read more than its references tell."""
     return any(
-        isinstance(node, tree.Call) and _may_read_anywhere(node) for node in tree.walk(shape.tree)
+        isinstance(node, tree.Between)
+        or (isinstance(node, tree.Call) and _may_read_anywhere(node))
+        for node in tree.walk(shape.tree)
     )
 
 

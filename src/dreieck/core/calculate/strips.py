@@ -127,7 +127,7 @@ class Strip:
                 )
             case tree.Call():
                 return self._call(node, single=single)
-            case RangeReference() | tree.Name():
+            case RangeReference() | tree.Name() | tree.Between():
                 return [self.at(index).operand(node) for index in range(self.height)]
             case _:
                 return self.at(0).operand(node)
@@ -355,7 +355,7 @@ def _chooses(function: Function) -> bool:
 def _is_reference(node: tree.Node) -> bool:
     while isinstance(node, tree.Group):
         node = node.inner
-    return isinstance(node, CellReference | RangeReference | tree.Name)
+    return isinstance(node, CellReference | RangeReference | tree.Name | tree.Between)
 
 
 def _never_moves(node: tree.Node) -> bool:

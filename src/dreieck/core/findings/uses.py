@@ -75,6 +75,9 @@ def _uses(
             inner = "value" if node.operator in ("=", "<>", "<", ">", "<=", ">=") else inner
             for side in (node.left, node.right):
                 yield from _uses(side, inner, "", guarded=guarded)
+        case tree.Between():
+            for end in (node.first, node.last):
+                yield from _uses(end, "place", function, guarded=guarded)
         case tree.Prefix() | tree.Percent():
             yield from _uses(node.operand, "number", "", guarded=guarded)
         case tree.Call():

@@ -1,6 +1,6 @@
 """Tokens to a tree, by the precedence of OpenFormula (OpenDocument part 4, 5.5).
 
-From the closest: signs in front, ``%``, ``^``, ``* /``, ``+ -``, ``&``, comparisons.
+From the closest: ``:``, signs in front, ``%``, ``^``, ``* /``, ``+ -``, ``&``, comparisons.
 Operators of one level group to the left, ``^`` too.
 """
 
@@ -12,6 +12,7 @@ from dreieck.core.address import Cell
 from dreieck.core.exceptions import FormulaError
 from dreieck.core.formula import tree
 from dreieck.core.formula.tokens import Kind, Token, tokenise
+from dreieck.core.reference import CellReference, RangeReference
 
 MAX_DEPTH = 200
 """How many steps of a formula may build on one another."""
@@ -25,6 +26,12 @@ _LEVELS = {
     for level, operators in enumerate((("=", "<>", "<", ">", "<=", ">="), "&", "+-", "*/", "^"))
     for operator in operators
 }
+
+
+_REFERS = (
+    CellReference, RangeReference, tree.Call, tree.Name, tree.Group, tree.Lost, tree.Between,
+)  # fmt: skip
+"""What can be a reference once it is worked out."""
 
 
 @dataclass(frozen=True, slots=True)
@@ -114,10 +121,22 @@ class _Parser:
         signs: list[Token] = []
         while self.token.kind is Kind.OPERATOR and self.token.text in "+-":
             signs.append(self.advance())
-        node, depth = self.atom()
+        node, depth = self.spanned()
         for sign in reversed(signs):
             depth = self.deeper(depth, sign)
             node = tree.Prefix(sign.text, node)
+        return node, depth
+
+    def spanned(self) -> tuple[tree.Node, int]:
+        """A value, or the range from one reference to another (OpenFormula 6.4.11)."""
+        node, depth = self.atom()
+        while self.token.kind is Kind.OPERATOR and self.token.text == ":":
+            colon = self.advance()
+            other, other_depth = self.atom()
+            if not isinstance(node, _REFERS) or not isinstance(other, _REFERS):
+                raise self.at_token(colon, "“:” stands between two references, as in B4:B9.")
+            depth = self.deeper(max(depth, other_depth), colon)
+            node = tree.Between(node, other)
         return node, depth
 
     def atom(self) -> tuple[tree.Node, int]:

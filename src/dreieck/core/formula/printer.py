@@ -106,6 +106,10 @@ def _flat(node: tree.Node) -> Iterator[Piece]:
             yield from _flat(node.left)
             yield node.operator
             yield from _flat(node.right)
+        case tree.Between():
+            yield from _flat(node.first)
+            yield ":"
+            yield from _flat(node.last)
         case tree.Group():
             yield "("
             yield from _flat(node.inner)

@@ -89,6 +89,14 @@ class Binary:
 
 
 @dataclass(frozen=True, slots=True)
+class Between:
+    """The range from one reference to another that is worked out: ``B4:INDEX(B4:B9,3)``."""
+
+    first: Node
+    last: Node
+
+
+@dataclass(frozen=True, slots=True)
 class Group:
     """A value in brackets."""
 
@@ -115,6 +123,7 @@ Node = (
     | Prefix
     | Percent
     | Binary
+    | Between
     | Group
     | Call
     | CellReference
@@ -129,6 +138,8 @@ def children(node: Node) -> tuple[Node, ...]:
             return (node.operand,)
         case Binary():
             return (node.left, node.right)
+        case Between():
+            return (node.first, node.last)
         case Group():
             return (node.inner,)
         case Call():
@@ -165,6 +176,8 @@ def with_leaves(node: Node, change: Callable[[Node], Node]) -> Node:
         case Binary():
             left = with_leaves(node.left, change)
             return replace(node, left=left, right=with_leaves(node.right, change))
+        case Between():
+            return Between(with_leaves(node.first, change), with_leaves(node.last, change))
         case Group():
             return Group(with_leaves(node.inner, change))
         case Call():
