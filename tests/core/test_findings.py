@@ -127,6 +127,9 @@ QUIET = {
     "a mixed grid": (GRID, {"C5_E10": "=$B5*C$4"}),
     "a held rate": (PRICES, {"C4_C9": "=B4*$B$1"}),
     "a running total": (WEEKS, {"C4_C11": "=SUM(B$4:B4)"}),
+    "a running total whose end is worked out": (
+        WEEKS, {"C4_C11": "=SUM(B$4:INDEX(B$4:B$11,ROW()-3))"},
+    ),
     "a running total from the cell above": (WEEKS, {"C4_C11": "=SUM(C3,B4)"}),
     "a balance brought forward": ({**WEEKS, "C3": "50"}, {"C4_C11": "=C3+B4"}),
     "a balance that begins with nothing": (WEEKS, {"D4_D11": "=D3+B4"}),

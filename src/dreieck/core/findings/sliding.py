@@ -188,7 +188,7 @@ def heading_unread(subject: Subject) -> Iterator[Finding]:
     for use in subject.cell_uses:
         reference = use.reference
         assert isinstance(reference, CellReference)
-        if subject.sheet_of(reference) is not subject.sheet:
+        if use.how == "place" or subject.sheet_of(reference) is not subject.sheet:
             continue
         for axis in _extended(area):
             part = reference.row if axis == "row" else reference.column
