@@ -187,7 +187,14 @@ def test_values_count_back_when_a_fill_goes_up():
 
 @pytest.mark.parametrize(
     ("source", "down", "expected"),
-    [("C4", True, "C4:C9"), ("C4:D4", True, "C4:D9"), ("E20", True, "E20"), ("B10", False, "B10")],
+    [
+        ("C4", True, "C4:C9"),
+        ("C4:D4", True, "C4:D9"),
+        ("E20", True, "E20"),
+        ("B10", False, "B10"),
+        ("E4", True, "E4:E9"),
+        ("J4", True, "J4"),
+    ],
 )
 def test_alongside_goes_as_far_as_the_neighbouring_data(source, down, expected):
     sheet = workbook(Loads=PRICES).sheets[0]

@@ -4,6 +4,7 @@ from __future__ import annotations
 
 from collections.abc import Iterator
 from dataclasses import dataclass, field
+from itertools import product
 from operator import itemgetter
 from typing import Literal
 
@@ -209,18 +210,23 @@ def _lines(fill: Fill, values: Values) -> dict[int, Series]:
     return lines
 
 
+_NEAR = 5
+"""How many lines away neighbouring data may stand."""
+
+
 def alongside(sheet: Sheet, source: Area, *, down: bool) -> Area:
     """The source, stretched as far as the neighbouring data goes: down, or to the right.
 
     The data to its left counts, or else to its right; for a fill to the right that above it,
-    or else below. It is the source itself where no data goes on.
+    or else below; over a few lines without data the next ones count. It is the source itself
+    where no data goes on.
     """
-    for step in (-1, 1):
+    for away, step in product(range(_NEAR), (-1, 1)):
         if down:
-            column = source.left - 1 if step < 0 else source.right + 1
+            column = source.left - 1 - away if step < 0 else source.right + 1 + away
             cell = Cell(column, source.bottom)
         else:
-            row = source.top - 1 if step < 0 else source.bottom + 1
+            row = source.top - 1 - away if step < 0 else source.bottom + 1 + away
             cell = Cell(source.right, row)
         last = cell
         while last.on_sheet and sheet.content(last) is not None:
