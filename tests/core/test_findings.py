@@ -92,6 +92,9 @@ FOUND = {
     "one formula differs": (
         {**GRID}, {"C5_E10": "=$B5*C$4", "D7_D7": "=$B7*C$4"}, {("shape-break", "D7")},
     ),
+    "a row was inserted inside": (
+        WEEKS, {"C4_C6": "=B4*2", "C8_C11": "=B8*2"}, {("shape-break", "C7")},
+    ),
     "a number is typed over": (
         {**PRICES}, {"C4_C9": "=B4*B$1", "C6_C6": "99"}, {("typed-over", "C6")},
     ),
@@ -125,6 +128,14 @@ def test_a_rule_finds(name):
 
 QUIET = {
     "a mixed grid": (GRID, {"C5_E10": "=$B5*C$4"}),
+    "a row left blank": (
+        {key: text for key, text in WEEKS.items() if key != "B7"},
+        {"C4_C6": "=B4*2", "C8_C11": "=B8*2"},
+    ),
+    "every third row left out": (
+        {**WEEKS, "B12": "5", "B13": "6", "B14": "7"},
+        {"C4_C5": "=B4*2", "C7_C8": "=B7*2", "C10_C11": "=B10*2", "C13_C14": "=B13*2"},
+    ),
     "a held rate": (PRICES, {"C4_C9": "=B4*$B$1"}),
     "a running total": (WEEKS, {"C4_C11": "=SUM(B$4:B4)"}),
     "a running total whose end is worked out": (

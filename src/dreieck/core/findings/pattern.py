@@ -21,9 +21,12 @@ from dreieck.core.findings.mends import restored
 from dreieck.core.findings.uses import uses
 from dreieck.core.formula import Shape, tree
 from dreieck.core.look import shown
+from dreieck.core.reference import CellReference, Part
 from dreieck.core.sheet import Sheet
 
 _LONGEST_GAP = 3
+_MOST_EMPTY = 2
+"""With more empty gaps in a column they are meant so."""
 
 
 @dataclass(frozen=True, slots=True)
@@ -51,7 +54,11 @@ def pattern_findings(calculation: Calculation, sheet: Sheet) -> Iterator[Finding
         content = sheet.content(first)
         mends = (restored(sheet, (each.area,), each.shape),)
         where, formula = each.area.text, each.shape.text(first)
-        if isinstance(content, Shape):
+        if content is None:
+            says = f"{first.text} is empty where the block has {formula}."
+            why = "Its row was inserted later, or its formula was cleared: a result is missing."
+            name = "shape-break"
+        elif isinstance(content, Shape):
             says = f"{where} holds {content.text(first)} where its neighbours have {formula}."
             why = "One formula differs from all around it: changed by hand, or filled halfway."
             name = "shape-break"
@@ -71,15 +78,20 @@ def _down(sheet: Sheet) -> Iterator[Break]:
         for number in range(patch.area.left, min(patch.area.right, patch.area.left + 400) + 1):
             columns.setdefault(number, []).append(patch)
     for number, each in columns.items():
-        runs = sorted(each, key=lambda patch: patch.area.top)
-        for index, run in enumerate(runs):
-            for later in runs[index + 1 : index + 1 + _LONGEST_GAP + 1]:
-                gap = Area(number, run.area.bottom + 1, number, later.area.top - 1)
-                if later.shape is run.shape:
-                    long = max(run.area.height, later.area.height) >= 2
-                    if long and 1 <= gap.height <= _LONGEST_GAP and _is_break(sheet, gap, run):
-                        yield Break(gap, run.shape)
-                    break
+        found = list(_in_column(sheet, number, sorted(each, key=lambda patch: patch.area.top)))
+        empty = [each for each in found if sheet.content(each.area.first) is None]
+        yield from (each for each in found if each not in empty or len(empty) <= _MOST_EMPTY)
+
+
+def _in_column(sheet: Sheet, number: int, runs: list[Patch]) -> Iterator[Break]:
+    for index, run in enumerate(runs):
+        for later in runs[index + 1 : index + 1 + _LONGEST_GAP + 1]:
+            gap = Area(number, run.area.bottom + 1, number, later.area.top - 1)
+            if later.shape is run.shape:
+                long = max(run.area.height, later.area.height) >= 2
+                if long and 1 <= gap.height <= _LONGEST_GAP and _is_break(sheet, gap, run):
+                    yield Break(gap, run.shape)
+                break
 
 
 def _across(sheet: Sheet) -> Iterator[Break]:
@@ -108,14 +120,30 @@ def _across(sheet: Sheet) -> Iterator[Break]:
 
 
 def _is_break(sheet: Sheet, gap: Area, patch: Patch) -> bool:
-    """Whether all cells of a gap hold numbers or formulas that do not belong there."""
+    """Whether all cells of a gap hold what does not belong there, or nothing though they should."""
     for cell in gap.cells():
         content = sheet.content(cell)
+        if content is None and _awaits(sheet, patch.shape, cell):
+            continue
         if content is patch.shape or not isinstance(content, float | Shape):
             return False
         if isinstance(content, Shape) and _is_total(content, cell):
             return False
     return True
+
+
+def _awaits(sheet: Sheet, shape: Shape, cell: Cell) -> bool:
+    """Whether the numbers of its row that a formula would work with are there."""
+    row = [
+        reference.area(cell)
+        for reference in shape.references
+        if isinstance(reference, CellReference)
+        and reference.sheet is None
+        and reference.row == Part(False, 0)
+    ]
+    return bool(row) and all(
+        area is not None and isinstance(sheet.content(area.first), float | Shape) for area in row
+    )
 
 
 def _is_total(shape: Shape, cell: Cell) -> bool:
