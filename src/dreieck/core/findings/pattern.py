@@ -120,7 +120,7 @@ def _across(sheet: Sheet) -> Iterator[Break]:
 
 
 def _is_break(sheet: Sheet, gap: Area, patch: Patch) -> bool:
-    """Whether all cells of a gap hold what does not belong there, or nothing though they should."""
+    """Whether cells of a gap hold what does not belong there, or nothing where it should."""
     for cell in gap.cells():
         content = sheet.content(cell)
         if content is None and _awaits(sheet, patch.shape, cell):
