@@ -93,7 +93,7 @@ FOUND = {
         {**GRID}, {"C5_E10": "=$B5*C$4", "D7_D7": "=$B7*C$4"}, {("shape-break", "D7")},
     ),
     "a row was inserted inside": (
-        WEEKS, {"C4_C6": "=B4*2", "C8_C11": "=B8*2"}, {("shape-break", "C7")},
+        GRID, {"C5_E7": "=$B5*C$4", "C9_E10": "=$B9*C$4"}, {("shape-break", "C8:E8")},
     ),
     "a number is typed over": (
         {**PRICES}, {"C4_C9": "=B4*B$1", "C6_C6": "99"}, {("typed-over", "C6")},

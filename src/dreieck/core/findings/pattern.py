@@ -31,7 +31,7 @@ _MOST_EMPTY = 2
 
 @dataclass(frozen=True, slots=True)
 class Break:
-    """Cells of one column or row that interrupt formulas of one shape."""
+    """Cells that interrupt formulas of one shape."""
 
     area: Area
     shape: Shape
@@ -44,7 +44,23 @@ def breaks(sheet: Sheet) -> list[Break]:
         for cell in each.area.cells():
             found.setdefault(cell, each)
     unique = dict.fromkeys(found.values())
-    return sorted(unique, key=lambda each: (each.area.top, each.area.left))
+    joined: list[Break] = []
+    for each in sorted(unique, key=lambda each: (each.area.top, each.area.left)):
+        if joined and _are_one(sheet, joined[-1], each):
+            joined[-1] = Break(joined[-1].area.around(each.area), each.shape)
+        else:
+            joined.append(each)
+    return joined
+
+
+def _are_one(sheet: Sheet, left: Break, right: Break) -> bool:
+    """Whether two breaks are nothing but one gap over several columns."""
+    return (
+        left.shape is right.shape
+        and left.area.right + 1 == right.area.left
+        and (left.area.top, left.area.bottom) == (right.area.top, right.area.bottom)
+        and not any(sheet.count(each.area) for each in (left, right))
+    )
 
 
 def pattern_findings(calculation: Calculation, sheet: Sheet) -> Iterator[Finding]:
@@ -55,7 +71,8 @@ def pattern_findings(calculation: Calculation, sheet: Sheet) -> Iterator[Finding
         mends = (restored(sheet, (each.area,), each.shape),)
         where, formula = each.area.text, each.shape.text(first)
         if content is None:
-            says = f"{first.text} is empty where the block has {formula}."
+            empty = first.text if sheet.count(each.area) else where
+            says = f"{empty} is empty where the block has {formula}."
             why = "Its row was inserted later, or its formula was cleared: a result is missing."
             name = "shape-break"
         elif isinstance(content, Shape):
