@@ -5,6 +5,7 @@ from __future__ import annotations
 from collections.abc import Callable, Iterator
 
 from dreieck.core.address import column_letters
+from dreieck.core.formula.printer import sheet_text
 from dreieck.core.functions.criteria import pattern
 from dreieck.core.functions.registry import (
     Failure,
@@ -191,8 +192,7 @@ def _address(
     text = "$" * (locks in (1, 3)) + column_letters(column) + "$" * (locks in (1, 2)) + str(row)
     if sheet is None:
         return text
-    plain = sheet.isidentifier()
-    return f"{sheet if plain else _quoted(sheet)}!{text}"
+    return f"{sheet_text(sheet)}!{text}"
 
 
 @function(
@@ -288,7 +288,3 @@ def _check_index(index: int, limit: int, what: str) -> None:
 
 def _said(value: Value) -> str:
     return f"“{value}”" if isinstance(value, str) else "The value"
-
-
-def _quoted(sheet: str) -> str:
-    return "'" + sheet.replace("'", "''") + "'"
