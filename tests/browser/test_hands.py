@@ -1,5 +1,6 @@
 """Hands that are quicker than the server, that scroll, and that never touch a mouse."""
 
+import signal
 import time
 
 import pytest
@@ -144,3 +145,50 @@ def test_a_cell_is_opened_with_what_was_just_kept_in_it(slow_bench):
     bench.type("*2")
     bench.keys("Enter")
     bench.shows("H5", "100.8")
+
+
+def test_a_button_that_is_drawn_anew_while_it_is_pressed_still_works(slow_bench):
+    bench = slow_bench
+    bench.click("C5")
+    bench.settle()
+    button = bench.panel.get_by_role("button", name="next")
+    box = button.bounding_box()
+    bench.page.mouse.move(box["x"] + 5, box["y"] + 5)
+    bench.page.mouse.down()
+    bench.page.evaluate("document.getElementById('panel').innerHTML += ''")
+    bench.page.mouse.up()
+    bench.at("Loads!D5")
+
+
+def test_entries_typed_while_the_server_hangs_are_open_again_or_told(open_bench, own_server):
+    bench = open_bench()
+    bench.click("G5")
+    bench.settle()
+    own_server.process.send_signal(signal.SIGSTOP)
+    for entry in ("300", "400"):
+        bench.type(entry)
+        bench.keys("Enter")
+    own_server.process.kill()
+    own_server.process.wait()
+    expect(bench.notice).to_contain_text("Type again what is not open any more: G6: 400.")
+    expect(bench.desk).to_have_value("300")
+    own_server.start()
+    bench.keys("Enter")
+    bench.shows("G5", "300")
+
+
+def test_a_rehearsal_that_is_ended_while_it_is_asked_for_stays_ended(bench):
+    bench.click("G5")
+    bench.type("=C5")
+    bench.keys("Alt+ArrowDown")
+    bench.at("Loads!G5:G6")
+    held = []
+    bench.page.route("**/bench/release", held.append)
+    bench.pull(bench.grip, bench.cell("G8"))
+    while not held:
+        bench.page.wait_for_timeout(20)
+    bench.panel.get_by_role("button", name="Land it").click()
+    held[0].continue_()
+    bench.settle()
+    bench.panel.get_by_role("button", name="G8: 25.2").click()
+    bench.at("Loads!G8")

@@ -13,10 +13,13 @@ export let scene = null;
 
 const queue = [];
 const listeners = [];
+const unkept = [];
+let unreached = false;
 let running = false;
 let version = 0;
 let begunAt = 0;
 let selectedAt = 0;
+let endedAt = 0;
 // Actions after which something else is selected.
 const MOVING = ["go-to", "jump", "walk", "look-at", "show-sheet", "add-sheet", "land", "release", "paste", "paste-as", "insert-lines", "delete-lines"];
 
@@ -55,6 +58,7 @@ export function set(changes) {
   Object.assign(state, changes);
   version += 1;
   if ("anchor" in changes) selectedAt = version;
+  if (changes.target === "") endedAt = version;
 }
 
 // An entry was begun by typing; a move that is still on its way decides where.
@@ -119,18 +123,33 @@ async function send(request) {
   kept.classList.toggle("not", !answered);
   kept.textContent = answered ? "all changes kept" : "not kept";
   if (!answered) {
-    if (sent.text !== null && state.text === null) set({ sheet: sent.sheet, home: sent.home, writing: sent.writing, text: sent.text, anchor: sent.anchor, focus: sent.focus });
-    if (sent.target && !state.target) set({ source: sent.source, target: sent.target, values: sent.values });
+    // Only a request that took the entry out of the state brings it back.
+    if (request.state && sent.text !== null) takeBack(sent);
+    if (request.state && sent.target && !state.target) set({ source: sent.source, target: sent.target, values: sent.values });
     return;
   }
+  unkept.length = 0;
   scene = wholeAgain(JSON.parse(document.getElementById("scene").dataset.scene), scene);
   const busyElsewhere = sentVersion !== version && state.text !== null;
   const adopted = (sentVersion === version && !begunSince()) || (scene.insists && !busyElsewhere);
   if (adopted) Object.assign(state, scene.state);
-  else if (REHEARSING.includes(request.action)) takeRehearsal(sent);
+  else if (REHEARSING.includes(request.action) && endedAt <= request.asked) takeRehearsal(sent);
   else if (MOVING.includes(request.action) && (begunSince() || state.text === null)) goAlong(request);
   else if (scene.insists && sent.text !== null) tell(`${notice()} What was typed into ${sent.writing}: ${sent.text.slice(0, 300)}`);
   if (adopted && !location.pathname.endsWith(`/${state.sheet}`)) history.replaceState(null, "", form.dataset.pages + state.sheet);
+}
+
+// Opens an entry again that was not kept; where another one is open by now, remembers what it was.
+function takeBack({ sheet, home, writing, text, anchor, focus }) {
+  if (state.text === null) return set({ sheet, home, writing, text, anchor, focus });
+  unkept.push(`${writing}: ${text.slice(0, 300)}`);
+  if (unreached) tellUnreached();
+  else tell(`${notice()} What you typed was not kept: ${unkept.join(", ")}.`);
+}
+
+function tellUnreached() {
+  const more = unkept.length ? ` Type again what is not open any more: ${unkept.join(", ")}.` : "";
+  tell(`The server cannot be reached. What you typed is still here; try again when it is back.${more}`);
 }
 
 // Only the cells that differ are sent: the others are those of the picture before.
@@ -144,7 +163,7 @@ function wholeAgain(next, before) {
   return next;
 }
 
-// The hands went on while a rehearsal began or changed: it is one all the same, and its formula is
+// The hands went on while a rehearsal began or changed: it is one unless they ended it, and its formula is
 // that of the answer unless more was typed.
 function takeRehearsal(sent) {
   const { source, target, landing, values, step, text, writing, flipped } = scene.state;
@@ -166,7 +185,8 @@ function post(url, values) {
   return new Promise((resolve) => {
     const done = (event) => {
       form.removeEventListener("htmx:afterRequest", done);
-      if (!event.detail.xhr?.status) tell("The server cannot be reached. What you typed is still here; try again when it is back.");
+      unreached = !event.detail.xhr?.status;
+      if (unreached) tellUnreached();
       resolve(event.detail.successful === true);
     };
     form.addEventListener("htmx:afterRequest", done);

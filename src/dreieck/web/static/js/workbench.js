@@ -30,10 +30,28 @@ onScene(() => {
   document.getElementById("start-fast").hidden = scene.cells.length > 0 || scene.used[1] > 1 || state.text !== null;
 });
 
+const CONTROLS = "[data-action], [data-act], [data-paste], [data-step], [data-view], [data-ask], [data-close]";
+let pressed = null;
+
 document.addEventListener("click", (event) => {
-  const control = event.target.closest("[data-action], [data-act], [data-paste], [data-step], [data-view], [data-ask], [data-close]");
+  const control = event.target.closest(CONTROLS);
   if (!control) return;
   event.preventDefault();
+  used(control);
+});
+
+// What is pressed may be drawn anew before the button comes up again: then no click follows.
+document.addEventListener("pointerdown", (event) => {
+  pressed = { control: event.target.closest(CONTROLS), x: event.clientX, y: event.clientY };
+}, true);
+
+document.addEventListener("pointerup", (event) => {
+  const still = pressed && Math.hypot(event.clientX - pressed.x, event.clientY - pressed.y) < 6;
+  if (still && pressed.control && !pressed.control.isConnected) used(pressed.control);
+  pressed = null;
+}, true);
+
+function used(control) {
   const { action, act: own, step, view, ask: question, close, paste, ...wish } = control.dataset;
   if (close !== undefined) dialog.close();
   if (question) return ask(question);
@@ -52,7 +70,7 @@ document.addEventListener("click", (event) => {
     show();
   }
   if (own !== "write" && own !== "help") (document.activeElement?.closest(".line") ? document.activeElement : inCell).focus();
-});
+}
 
 document.querySelector(".above-grid").addEventListener("wheel", (event) => {
   document.getElementById("sheets").scrollLeft += event.deltaY + event.deltaX;
