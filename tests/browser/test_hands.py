@@ -183,7 +183,7 @@ def test_a_rehearsal_that_is_ended_while_it_is_asked_for_stays_ended(bench):
     bench.keys("Alt+ArrowDown")
     bench.at("Loads!G5:G6")
     held = []
-    bench.page.route("**/bench/release", held.append)
+    bench.page.route("**/bench/release", lambda route: held.append(route))  # noqa: PLW0108
     bench.pull(bench.grip, bench.cell("G8"))
     while not held:
         bench.page.wait_for_timeout(20)
