@@ -177,6 +177,21 @@ def test_entries_typed_while_the_server_hangs_are_open_again_or_told(open_bench,
     bench.shows("G5", "300")
 
 
+def test_a_cell_clicked_before_the_server_knows_the_formula_is_pointed_at(bench):
+    bench.click("G5")
+    bench.settle()
+    held = []
+    first = lambda route: route.continue_() if held else held.append(route)  # noqa: E731
+    bench.page.route("**/bench/show", first)
+    bench.type("=C5*")
+    bench.page.get_by_role("link", name="Prices").click()
+    bench.click("B4")
+    bench.type("+1")
+    held[0].continue_()
+    bench.settle()
+    expect(bench.desk).to_have_value("=C5*Prices!B4+1")
+
+
 def test_a_rehearsal_that_is_ended_while_it_is_asked_for_stays_ended(bench):
     bench.click("G5")
     bench.type("=C5")

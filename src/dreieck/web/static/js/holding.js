@@ -1,4 +1,4 @@
-// Keys that come before the server's word on the ones before them wait here, in order.
+// Keys and presses that come before the server's word on those before them wait here, in order.
 import { dialogComes, keyInDialog, onDialog } from "./asking.js";
 import { moveIsOnItsWay, onScene, rehearsalIsOnItsWay, scene, state, textIsOnItsWay, waits } from "./exchange.js";
 import { opensSoon } from "./writing.js";
@@ -17,12 +17,24 @@ export function holdBack(event) {
   return true;
 }
 
+// The same for a press on a cell, which either points at it for a formula or keeps the formula.
+export function holdPress(press) {
+  if (!held.length && !isUnclear()) return false;
+  held.push({ press });
+  return true;
+}
+
 // Says who handles the keys when their turn comes.
 export function handOver(handler) {
   handle = handler;
 }
 
-function mustWait({ key, altKey }) {
+function isUnclear() {
+  return waits() && state.text?.startsWith("=") && state.pointed_from < 0 && scene?.text !== state.text;
+}
+
+function mustWait({ key, altKey, press }) {
+  if (press) return isUnclear();
   if (dialogComes()) return true;
   if (!waits()) return false;
   if (opensSoon()) return true;
@@ -34,6 +46,10 @@ function mustWait({ key, altKey }) {
 function release() {
   while (held.length && !mustWait(held[0])) {
     const event = held.shift();
+    if (event.press) {
+      event.press();
+      continue;
+    }
     const plain = !event.ctrlKey && !event.metaKey && !event.altKey;
     if (plain && event.key.length === 1) insert(event.key);
     else if (keyInDialog(event)) continue;

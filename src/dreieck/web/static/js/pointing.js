@@ -2,11 +2,14 @@
 import { address, area, areaText, cell, letters, span } from "./address.js";
 import { act, actLatest, hush, scene, set, show, state, tell } from "./exchange.js";
 import { grid, under } from "./grid.js";
+import { holdPress } from "./holding.js";
 import { about } from "./keyboard.js";
 import { drawOverlay } from "./overlay.js";
 import { desk, inCell, keep, write, writingNow } from "./writing.js";
 
 let hold = null;
+let down = false;
+let last = null;
 let drift = 0;
 let pulled = false;
 let gripped = -1000;
@@ -21,19 +24,33 @@ grid.addEventListener("pointerdown", (event) => {
   if (aimed) return startAim(aimed.dataset, at.cell);
   if (state.aiming >= 0) return act("aim-at", { to: address(at.cell) });
   if (state.target) return choose(at);
+  down = true;
+  last = at;
+  const press = () => pressed(at, event.shiftKey, event.ctrlKey || event.metaKey);
+  if (!holdPress(() => late(press))) press();
+});
+
+function pressed(at, widen, more) {
   if (canPoint()) return startPoint(at);
   if (writingNow()) keep("");
   else hush();
   inCell.focus();
   // With Ctrl one more area is selected.
-  const more = event.ctrlKey || event.metaKey;
   const before = areaText(span(cell(state.anchor), cell(state.focus)));
-  startSelect(at, event.shiftKey, more ? [state.also, before].filter(Boolean).join(",") : "");
-});
+  startSelect(at, widen, more ? [state.also, before].filter(Boolean).join(",") : "");
+}
+
+// A press whose turn came late takes in where the pointer went meanwhile.
+function late(press) {
+  press();
+  hold?.(last);
+  if (!down) hold = null;
+}
 
 grid.addEventListener("pointermove", (event) => {
-  if (!hold) return;
   const at = under(event);
+  if (down) last = at;
+  if (!hold) return;
   clearInterval(drift);
   if (at.beyond.some(Boolean)) drift = setInterval(() => scroll(at, event), 70);
   hold(at);
@@ -43,6 +60,7 @@ for (const name of ["pointerup", "pointercancel"]) {
   grid.addEventListener(name, () => {
     clearInterval(drift);
     hold = null;
+    down = false;
     if (pulled) act("release");
     pulled = false;
     if (document.activeElement !== desk) inCell.focus();
