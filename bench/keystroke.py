@@ -11,7 +11,7 @@ from bench.timing import ratio
 from dreieck.core.address import Area
 from dreieck.core.fill import plan_fill
 from dreieck.store import NewSheet
-from dreieck.web import create_app
+from dreieck.web.app import create_app
 from dreieck.web.settings import Settings
 
 ASKED = 2.0

@@ -10,7 +10,7 @@ from fastapi.testclient import TestClient
 from bench.timing import ratio
 from dreieck.core.address import Area, Cell
 from dreieck.core.fill import plan_fill
-from dreieck.web import create_app
+from dreieck.web.app import create_app
 from dreieck.web.settings import Settings
 
 ASKED = 1.5

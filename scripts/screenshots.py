@@ -13,7 +13,7 @@ from pathlib import Path
 import uvicorn
 from playwright.sync_api import Page, sync_playwright
 
-from dreieck.web import create_app
+from dreieck.web.app import create_app
 from dreieck.web.settings import Settings
 
 QUIET = "--no-sandbox --disable-gpu --disable-quic --no-first-run --disable-background-networking"

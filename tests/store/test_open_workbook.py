@@ -191,7 +191,7 @@ some_lines = st.builds(
 line_actions = st.tuples(st.just(change_lines), st.sampled_from([inserted, deleted]), some_lines)
 
 
-@settings(max_examples=40, suppress_health_check=[HealthCheck.function_scoped_fixture])
+@settings(max_examples=25, suppress_health_check=[HealthCheck.function_scoped_fixture])
 @given(st.lists(entry_actions | fill_actions | line_actions, max_size=7))
 def test_any_history_goes_back_and_forth_and_reads_back_the_same(tmp_path_factory, actions):
     path = tmp_path_factory.mktemp("history") / "data.db"

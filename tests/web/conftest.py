@@ -5,7 +5,7 @@ from html import unescape
 import pytest
 from fastapi.testclient import TestClient
 
-from dreieck.web import create_app
+from dreieck.web.app import create_app
 from dreieck.web.settings import Settings
 
 

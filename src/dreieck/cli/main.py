@@ -2,23 +2,17 @@
 
 from __future__ import annotations
 
-import errno
-import socket
 import sys
 from pathlib import Path
 from typing import Annotated, Any, NoReturn
 
 import typer
-import uvicorn
 
 from dreieck.core.address import Cell
 from dreieck.core.exceptions import DreieckError
 from dreieck.core.formula import parse
-from dreieck.store import StoreError
 from dreieck.web.api.evaluate import EvaluateRequest, evaluate_answer
 from dreieck.web.api.shift import CornerMove, ShiftAnswer, ShiftRequest, shift_answer
-from dreieck.web.app import create_app
-from dreieck.web.settings import Settings
 
 app = typer.Typer(add_completion=False, no_args_is_help=True, pretty_exceptions_enable=False)
 
@@ -42,19 +36,14 @@ def serve(
     data: Annotated[Path | None, typer.Option(help="The data file.")] = None,
 ) -> None:
     """Start the workbench and print its address."""
+    # Only this command needs the web application, which takes a second to import.
+    from dreieck.cli.serving import Unservable, serve_workbench  # noqa: PLC0415
+
     given: dict[str, Any] = {"demo": demo or None, "host": host, "port": port, "data": data}
-    settings = Settings(**{key: value for key, value in given.items() if value is not None})
-    listener = _listener(settings.host, settings.port)
     try:
-        application = create_app(settings)
-    except StoreError as error:
-        _refuse(str(error))
-    address = f"http://{_in_url(settings.host)}:{settings.port}"
-    demos = [each for each in application.state.library.listed() if each.is_demo]
-    start = f"{address}/workbooks/{demos[0].id}" if settings.demo and demos else f"{address}/"
-    typer.echo(f"Dreieck is at {start}\nStop it with Ctrl+C; all changes are kept.")
-    config = uvicorn.Config(application, log_level="warning", timeout_graceful_shutdown=2)
-    uvicorn.Server(config).run(sockets=[listener])
+        serve_workbench({key: value for key, value in given.items() if value is not None})
+    except Unservable as problem:
+        _refuse(str(problem))
 
 
 @app.command()
@@ -143,23 +132,6 @@ def _locked(corners: list[CornerMove]) -> str:
         for corner in corners
     ]
     return said[0] if len(set(said)) == 1 else f"first corner {said[0]}, last {said[-1]}"
-
-
-def _listener(host: str, port: int) -> socket.socket:
-    family = socket.AF_INET6 if ":" in host else socket.AF_INET
-    listener = socket.socket(family, socket.SOCK_STREAM)
-    listener.setsockopt(socket.SOL_SOCKET, socket.SO_REUSEADDR, 1)
-    try:
-        listener.bind((host, port))
-    except OSError as error:
-        in_use = error.errno == errno.EADDRINUSE
-        what = "is in use" if in_use else f"cannot be used: {error.strerror or error}"
-        _refuse(f"Port {port} on {host} {what}. Choose another one with --port.")
-    return listener
-
-
-def _in_url(host: str) -> str:
-    return f"[{host}]" if ":" in host else host
 
 
 def _refuse(message: str) -> NoReturn:

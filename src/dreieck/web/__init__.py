@@ -1,5 +1,1 @@
 """The web application: pages, fragments and the JSON interface."""
-
-from dreieck.web.app import create_app
-
-__all__ = ["create_app"]
