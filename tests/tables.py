@@ -4,6 +4,7 @@ from dreieck.core.address import Area
 from dreieck.core.calculate import Calculation
 from dreieck.core.entering import typed_workbook
 from dreieck.core.fill import plan_fill
+from dreieck.core.findings import check_sheet
 from dreieck.core.values import Error
 
 LOADS = {
@@ -38,6 +39,13 @@ def values(made, area, sheet=None):
 def result(formula, at="Z99", **entries):
     """What a formula gives in a cell of a sheet with these entries."""
     return values(workbook(Loads={**entries, at: formula}), at)[0]
+
+
+def raised(made, name="Loads"):
+    """What is raised on a sheet, notes too: rule and cells."""
+    calculation = Calculation(made)
+    found = [f for checked in check_sheet(calculation, made.sheet(name)) for f in checked.findings]
+    return {(f.rule, " ".join(area.text for area in f.areas)) for f in found}
 
 
 ITEMS = ["Flour", "Lentils", "Potatoes", "Cheese", "Coffee", "Lamp oil"]

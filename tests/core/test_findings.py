@@ -1,7 +1,7 @@
 """Every rule: what it finds and mends, and where it keeps quiet because the fill is meant so."""
 
 import pytest
-from tables import GRID, PRICES, WEEKS, filled
+from tables import GRID, PRICES, WEEKS, filled, raised
 
 from dreieck import demo
 from dreieck.core.address import Cell
@@ -9,13 +9,6 @@ from dreieck.core.calculate import Calculation
 from dreieck.core.entering import typed_workbook
 from dreieck.core.findings import check_sheet
 from dreieck.core.look import Look
-
-
-def raised(made, name="Loads"):
-    """What is raised on a sheet, notes too: rule and cells."""
-    calculation = Calculation(made)
-    found = [f for checked in check_sheet(calculation, made.sheet(name)) for f in checked.findings]
-    return {(f.rule, " ".join(area.text for area in f.areas)) for f in found}
 
 
 def finding(made, rule):
