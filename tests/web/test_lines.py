@@ -35,3 +35,35 @@ def test_what_cannot_be_inserted_is_refused_with_a_reason(page):
     page.enter("A1000000", "7")
     page.act("insert-lines", anchor="A3", focus="A3", axis="row")
     assert "no room" in page.notice
+
+
+def test_an_older_page_is_brought_up_to_date_before_it_inserts(page, second_page):
+    page.act("insert-lines", anchor="A5", focus="A5", axis="row")
+    second_page.act("insert-lines", anchor="A5", focus="A5", axis="row")
+    assert "changed elsewhere" in second_page.notice
+    assert second_page.shown("A6", "A7") == ["Flour", "Lentils"]
+    second_page.act("insert-lines", anchor="A5", focus="A5", axis="row")
+    assert second_page.shown("A7", "A8") == ["Flour", "Lentils"]
+
+
+def test_a_name_is_pointed_anew_by_its_page(client, page):
+    page.act("give-name", to="nights", says="Loads!$C$4")
+    page.act("point-name", to="nights")
+    assert page.state["anchor"] == "C4" and "Select what nights is to stand for" in page.notice
+    page.act("point-name", to="nobody")
+    assert "no name “nobody”" in page.notice
+    asked = client.get(
+        "/workbooks/1/names/dialog", params={"sheet": 2, "area": "C4:F4", "name": "nights"}
+    ).text
+    assert 'value="nights"' in asked and "checked" in asked
+
+
+def test_text_and_copies_go_to_several_places_but_not_too_many(page):
+    page.act("go-to", to="H5,H8").act("paste", pasted="1\t2")
+    assert page.shown("H5", "I5", "H8", "I8") == ["1", "2", "1", "2"]
+    page.act("undo")
+    many = ",".join(f"A{row}" for row in range(20, 150))
+    page.act("go-to", to=many)
+    assert page.state["also"].count(",") == 99
+    page.act("go-to", to="H5,,H6")
+    assert "not an area" in page.notice
