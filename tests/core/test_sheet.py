@@ -1,10 +1,15 @@
 import pytest
+from hypothesis import given
+from hypothesis import strategies as st
 from tables import LOADS, workbook
 
-from dreieck.core.address import Area, Cell
+from dreieck.core.address import EVERYWHERE, Area, Cell
 from dreieck.core.edits import SetCells
 from dreieck.core.exceptions import SheetError
+from dreieck.core.formula import Shape
+from dreieck.core.lines import Lines
 from dreieck.core.look import PLAIN, Look
+from dreieck.core.sheet import Run, Sheet
 from dreieck.core.workbook import checked_sheet_name
 
 
@@ -63,3 +68,43 @@ def test_sheets_are_found_without_case_and_spelled_as_they_are():
 def test_names_that_no_sheet_can_have(name):
     with pytest.raises(SheetError):
         checked_sheet_name(name, iter(["Loads"]))
+
+
+near_rows = st.integers(1, 30)
+far_rows = st.sampled_from([1, 7, 4_000, 90_000, 700_000])
+contents = st.sampled_from([None, 1.0, 2.5, True, "kg", Shape.parse("=A1", Cell(1, 2))])
+
+
+@given(
+    st.lists(
+        st.tuples(st.just("put"), near_rows | far_rows, st.integers(0, 4), contents)
+        | st.tuples(st.just("insert"), near_rows | far_rows, st.integers(1, 5), st.none())
+        | st.tuples(st.just("delete"), near_rows | far_rows, st.integers(1, 5), st.none()),
+        max_size=12,
+    )
+)
+def test_rows_slide_in_a_dense_and_in_a_sparse_column_as_in_a_dictionary(steps):
+    sheet, model = Sheet(1, "Loads"), {}
+    for what, row, count, content in steps:
+        if what == "put":
+            sheet.put_run(Run(1, row, row + count, content, PLAIN))
+            model |= dict.fromkeys(range(row, row + count + 1), content)
+        elif what == "insert":
+            sheet.insert(Lines("row", row, count))
+            model = {at + count * (at >= row): held for at, held in model.items()}
+        else:
+            sheet.delete(Lines("row", row, count))
+            model = {
+                at - count * (at >= row): held
+                for at, held in model.items()
+                if not row <= at < row + count
+            }
+        model = {at: held for at, held in model.items() if held is not None}
+        found = {cell.row: held for cell, held in sheet.filled(EVERYWHERE)}
+        assert found == model
+        assert sheet.end("row") == max(model, default=0)
+        ends = (min(model), max(model)) if model else None
+        used = sheet.used()
+        assert (used and (used.top, used.bottom)) == ends
+        cells = sheet.columns[1].cells(1, 40).values() if 1 in sheet.columns else [None] * 40
+        assert cells == [model.get(at) for at in range(1, 41)]
