@@ -28,6 +28,14 @@ def workbook(**sheets):
     return typed_workbook({name.replace("_", " "): each for name, each in sheets.items()})
 
 
+def apply(book, edits):
+    """Apply edits, and return those that take them back."""
+    inverse = []
+    for edit in edits:
+        inverse.insert(0, edit.apply(book))
+    return inverse
+
+
 def values(made, area, sheet=None):
     """The values of an area, row by row; errors as their codes."""
     calculation = Calculation(made)

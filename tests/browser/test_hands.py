@@ -181,8 +181,14 @@ def test_a_cell_clicked_before_the_server_knows_the_formula_is_pointed_at(bench)
     bench.click("G5")
     bench.settle()
     held = []
-    first = lambda route: route.continue_() if held else held.append(route)  # noqa: E731
-    bench.page.route("**/bench/show", first)
+
+    def hold_the_first(route):
+        if held:
+            route.continue_()
+        else:
+            held.append(route)
+
+    bench.page.route("**/bench/show", hold_the_first)
     bench.type("=C5*")
     bench.page.get_by_role("link", name="Prices").click()
     bench.click("B4")

@@ -4,7 +4,7 @@ import pytest
 from formulas import near_cells, near_formulas
 from hypothesis import given
 from hypothesis import strategies as st
-from tables import GRID, PRICES, filled, values, workbook
+from tables import GRID, PRICES, apply, filled, values, workbook
 
 from dreieck.core.address import EVERYWHERE, MAX_COLUMN, MAX_ROW, Area, Cell
 from dreieck.core.exceptions import DreieckError
@@ -19,14 +19,6 @@ ways = st.sampled_from([inserted, deleted])
 some_lines = st.builds(
     Lines, st.sampled_from(["row", "column"]), st.integers(1, 14), st.integers(1, 5)
 )
-
-
-def apply(book, edits):
-    """Apply edits, and return those that take them back."""
-    inverse = []
-    for edit in edits:
-        inverse.insert(0, edit.apply(book))
-    return inverse
 
 
 def make(book, way, axis, first, count=1, sheet=0):

@@ -1,7 +1,7 @@
 """Sheets added, renamed, duplicated, moved and deleted, and the formulas that follow."""
 
 import pytest
-from tables import values, workbook
+from tables import apply, values, workbook
 
 from dreieck.core import sheets
 from dreieck.core.address import EVERYWHERE, Cell
@@ -26,14 +26,6 @@ def texts(book):
         for cell, content in sheet.filled(EVERYWHERE)
         if hasattr(content, "references")
     }
-
-
-def apply(book, edits):
-    """Apply edits, and return those that take them back."""
-    inverse = []
-    for edit in edits:
-        inverse.insert(0, edit.apply(book))
-    return inverse
 
 
 def test_formulas_follow_a_rename_and_nothing_else_does():

@@ -42,7 +42,7 @@ from dreieck.core.sheet import Sheet
 from dreieck.core.values import Place
 from dreieck.core.workbook import Workbook
 from dreieck.store import OpenWorkbook, StoreError
-from dreieck.web.pages import TheWorkbook, page
+from dreieck.web.pages import TheWorkbook, page, sheet_and_area
 
 router = APIRouter(include_in_schema=False)
 
@@ -93,10 +93,7 @@ def dialog(
     With ``name`` that one is to stand for the selection from now on.
     """
     with opened.lock:
-        try:
-            home, selected = opened.workbook.sheet_by_id(sheet), Area.parse(area)
-        except DreieckError as error:
-            raise HTTPException(422, str(error)) from None
+        home, selected = sheet_and_area(opened, sheet, area)
         return page(
             request, "name_dialog.html", opened=opened, says=place_said(home, selected),
             first=selected.first.text,

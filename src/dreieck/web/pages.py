@@ -9,12 +9,23 @@ from fastapi import Depends, HTTPException, Request
 from fastapi.templating import Jinja2Templates
 from starlette.responses import Response
 
+from dreieck.core.address import Area
+from dreieck.core.exceptions import DreieckError
+from dreieck.core.sheet import Sheet
 from dreieck.store import Library, OpenWorkbook
 from dreieck.web.drawn import Drawn
 
 templates = Jinja2Templates(directory=Path(__file__).parent / "templates")
 templates.env.trim_blocks = True
 templates.env.lstrip_blocks = True
+
+
+def sheet_and_area(opened: OpenWorkbook, sheet_id: int, area: str) -> tuple[Sheet, Area]:
+    """The sheet and the area that the address of a page names; hold the lock of the workbook."""
+    try:
+        return opened.workbook.sheet_by_id(sheet_id), Area.parse(area)
+    except DreieckError as error:
+        raise HTTPException(422, str(error)) from None
 
 
 def page(request: Request, name: str, **context: Any) -> Response:

@@ -5,11 +5,9 @@ from __future__ import annotations
 from dataclasses import dataclass
 from typing import Literal
 
-from fastapi import APIRouter, HTTPException, Request
+from fastapi import APIRouter, Request
 from starlette.responses import Response
 
-from dreieck.core.address import Area
-from dreieck.core.exceptions import DreieckError
 from dreieck.core.formula.printer import sheet_text
 from dreieck.core.headings import heading_left
 from dreieck.core.inserting import losing
@@ -17,7 +15,7 @@ from dreieck.core.lines import Lines
 from dreieck.core.sheet import Sheet
 from dreieck.store import OpenWorkbook
 from dreieck.web.actions.lines import selected_lines
-from dreieck.web.pages import TheWorkbook, page
+from dreieck.web.pages import TheWorkbook, page, sheet_and_area
 
 router = APIRouter(include_in_schema=False)
 
@@ -42,10 +40,7 @@ def dialog(
 ) -> Response:
     """What can be done with an area; ``name`` is the one that it would be given."""
     with opened.lock:
-        try:
-            sheet, selected = opened.workbook.sheet_by_id(sheet_id), Area.parse(area)
-        except DreieckError as error:
-            raise HTTPException(422, str(error)) from None
+        sheet, selected = sheet_and_area(opened, sheet_id, area)
         # One cell without a label, which marking it as input can give it.
         bare = selected.size == 1 and heading_left(sheet, selected.first) is None
         choices = [

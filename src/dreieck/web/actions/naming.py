@@ -57,9 +57,10 @@ def wish_lines(hands: Hands) -> list[str]:
 @action
 def point_name(hands: Hands) -> str:
     """Show what a name stands for, and ask for what it is to stand for."""
-    if hands.wish.to.casefold() not in hands.opened.workbook.names:
+    named = hands.opened.workbook.names.get(hands.wish.to.casefold())
+    if named is None:
         raise DreieckError(f"There is no name “{hands.wish.to[:80]}” any more.")
-    if hands.opened.workbook.names[hands.wish.to.casefold()].place:
+    if named.place:
         go_to(hands)
     return f"Select what {hands.wish.to} is to stand for, then press Alt + N."
 

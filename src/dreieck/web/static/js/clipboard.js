@@ -1,15 +1,10 @@
 // Copy, cut and paste. What was copied here is remembered as an area, for all pages; the system's
 // clipboard gets the cells as text, and if it holds another text by then, that one is pasted.
-import { areaText, cell, span } from "./address.js";
-import { act, set, state, tell } from "./exchange.js";
+import { act, selected, set, state, tell } from "./exchange.js";
 import { inCell, writingNow } from "./writing.js";
 
 const form = document.getElementById("bench");
 const workbook = form.dataset.at.split("/")[2];
-
-function selected() {
-  return areaText(span(cell(state.anchor), cell(state.focus)));
-}
 
 export async function copy(cut) {
   const clip = { workbook, sheet: state.sheet, area: selected(), cut, text: "" };

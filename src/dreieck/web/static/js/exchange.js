@@ -1,4 +1,6 @@
 // The state of this page, and its exchange with the server: one request at a time, in order.
+import { areaText, cell, span } from "./address.js";
+
 const form = document.getElementById("bench");
 const kept = document.getElementById("kept");
 
@@ -49,6 +51,11 @@ export function moveIsOnItsWay() {
 
 export function onScene(listener) {
   listeners.push(listener);
+}
+
+// The area that is selected, as text.
+export function selected() {
+  return areaText(span(cell(state.anchor), cell(state.focus)));
 }
 
 // Changes the state; what the server answers to older states is then drawn, but not adopted.
@@ -163,8 +170,8 @@ function wholeAgain(next, before) {
   return next;
 }
 
-// The hands went on while a rehearsal began or changed: it is one unless they ended it, and its formula is
-// that of the answer unless more was typed.
+// The hands went on while a rehearsal began or changed: it is one unless they ended it, and its
+// formula is that of the answer unless more was typed.
 function takeRehearsal(sent) {
   const { source, target, landing, values, step, text, writing, flipped } = scene.state;
   Object.assign(state, { source, target, landing, values, step });

@@ -1,7 +1,7 @@
 // Keys: what each of them asks for. Which keys there are is told by the page.
-import { address, areaText, cell, moved, span } from "./address.js";
+import { address, cell, moved } from "./address.js";
 import { ask } from "./asking.js";
-import { act, hush, scene, set, show, state } from "./exchange.js";
+import { act, hush, scene, selected, set, show, state } from "./exchange.js";
 import { grid } from "./grid.js";
 import { drawOverlay } from "./overlay.js";
 import { handOver, holdBack } from "./holding.js";
@@ -9,7 +9,8 @@ import { suggestionKey } from "./suggesting.js";
 import { desk, discard, drop, inCell, keep, land, write, writingNow } from "./writing.js";
 
 const ARROWS = { ArrowLeft: [-1, 0], ArrowRight: [1, 0], ArrowUp: [0, -1], ArrowDown: [0, 1] };
-const KEYS = JSON.parse(document.getElementById("bench").dataset.keys);
+const bench = document.getElementById("bench");
+const KEYS = JSON.parse(bench.dataset.keys);
 const goTo = document.getElementById("address");
 let tabbedFrom = null;
 let pointed = "";
@@ -22,7 +23,7 @@ const ACTIONS = {
   "previous-landing": () => act("walk", { rows: -1 }),
   "next-view": () => nextView(),
   "go-to": () => { goTo.focus(); goTo.select(); },
-  "name": () => ask(`${location.pathname.split("/sheets")[0]}/names/dialog?sheet=${state.sheet}&area=${selected()}&name=${takePointed()}`),
+  "name": () => ask(`${bench.dataset.names}/dialog?sheet=${state.sheet}&area=${selected()}&name=${takePointed()}`),
   "about": () => about(),
   "mark-input": () => act("mark-input"),
   "switch-values": () => act("switch-values"),
@@ -148,10 +149,6 @@ export function setView(view) {
   show({ reveal: state.anchor });
 }
 
-function selected() {
-  return areaText(span(cell(state.anchor), cell(state.focus)));
-}
-
 // The next name that is given is this one: it is to stand for what is selected then.
 export function pointName(name) {
   pointed = name;
@@ -168,7 +165,7 @@ function takePointed() {
 export function about() {
   if (state.target) return;
   if (writingNow()) keep("");
-  ask(`${location.pathname.split("/sheets")[0]}/sheets/${state.sheet}/selection?area=${selected()}&name=${takePointed()}`);
+  ask(`${bench.dataset.pages}${state.sheet}/selection?area=${selected()}&name=${takePointed()}`);
 }
 
 export function help() {

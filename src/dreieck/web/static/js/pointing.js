@@ -1,6 +1,6 @@
 // The pointer on the grid: selecting, pulling the grip, scrolling.
 import { address, area, areaText, cell, letters, span } from "./address.js";
-import { act, actLatest, hush, scene, set, show, state, tell } from "./exchange.js";
+import { act, actLatest, hush, scene, selected, set, show, state, tell } from "./exchange.js";
 import { grid, under } from "./grid.js";
 import { holdPress } from "./holding.js";
 import { about } from "./keyboard.js";
@@ -36,8 +36,7 @@ function pressed(at, widen, more) {
   else hush();
   inCell.focus();
   // With Ctrl one more area is selected.
-  const before = areaText(span(cell(state.anchor), cell(state.focus)));
-  startSelect(at, widen, more ? [state.also, before].filter(Boolean).join(",") : "");
+  startSelect(at, widen, more ? [state.also, selected()].filter(Boolean).join(",") : "");
 }
 
 // A press whose turn came late takes in where the pointer went meanwhile.
@@ -140,7 +139,7 @@ function clickedTwice() {
 }
 
 function startPull() {
-  const source = state.source || state.writing || areaText(span(cell(state.anchor), cell(state.focus)));
+  const source = state.source || state.writing || selected();
   const [left, top, right, bottom] = area(source);
   hold = ({ cell: [column, row] }) => {
     const target = areaText([Math.min(left, column), Math.min(top, row), Math.max(right, column), Math.max(bottom, row)]);
