@@ -1,5 +1,17 @@
+import logging
+
+import pytest
 from hypothesis import settings
 
 # These machines are noisy: no test has a time limit.
 settings.register_profile("dreieck", deadline=None)
 settings.load_profile("dreieck")
+
+
+@pytest.fixture(autouse=True)
+def no_fault_is_logged(request, caplog):
+    """What is caught so that nobody is held up is a fault all the same."""
+    yield
+    faults = [r for r in caplog.get_records("call") if r.levelno >= logging.ERROR]
+    if not request.node.get_closest_marker("logs_a_fault"):
+        assert [record.getMessage() for record in faults] == []

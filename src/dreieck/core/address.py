@@ -10,6 +10,7 @@ from collections.abc import Iterator
 from functools import lru_cache
 from typing import Literal, NamedTuple
 
+from dreieck.core.budget import spend
 from dreieck.core.exceptions import AddressError
 
 Axis = Literal["column", "row"]
@@ -182,6 +183,7 @@ class Area(NamedTuple):
     def cells(self) -> Iterator[Cell]:
         """Every cell, row by row."""
         for row in range(self.top, self.bottom + 1):
+            spend(self.width)
             for column in range(self.left, self.right + 1):
                 yield Cell(column, row)
 

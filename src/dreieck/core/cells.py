@@ -41,6 +41,8 @@ class Pool:
 
     def __init__(self) -> None:
         self.objects: list[Any] = []
+        self.characters = 0
+        """How many characters the texts in it have."""
         self._numbers: dict[Hashable, int] = {}
 
     def number(self, thing: Any) -> int:
@@ -50,12 +52,15 @@ class Pool:
         if number is None:
             number = self._numbers[key] = len(self.objects)
             self.objects.append(thing)
+            if isinstance(thing, str):
+                self.characters += len(thing)
         return number
 
     def copy(self) -> Pool:
         """A pool with the same numbers, that grows on its own."""
         other = Pool()
         other.objects, other._numbers = self.objects.copy(), self._numbers.copy()
+        other.characters = self.characters
         return other
 
 
@@ -126,6 +131,15 @@ class Cells:
         kinds = _NUMBERS[: len(numbers)]
         return cls(kinds, numbers, Pool(), all_numbers=True)
 
+    @classmethod
+    def joined(cls, parts: Sequence[Cells]) -> Cells:
+        """The cells of all parts, one below the other."""
+        if len(parts) == 1:
+            return parts[0]
+        pool = Pool()
+        payload = [pooled(part, pool) for part in parts]
+        return cls(np.concatenate([part.kinds for part in parts]), np.concatenate(payload), pool)
+
     def __len__(self) -> int:
         return len(self.kinds)
 
@@ -148,7 +162,22 @@ class Cells:
                     found[index] = objects[int(payload)]
         return found
 
-    def taken(self, which: NDArray[Any]) -> Cells:
-        """Only some of the cells: by a mask, or by indexes."""
+    def taken(self, which: NDArray[Any] | slice) -> Cells:
+        """Only some of the cells: by a mask, by indexes, or some that follow each other."""
         numeric = self._all_numbers or None
         return Cells(self.kinds[which], self.payload[which], self.pool, all_numbers=numeric)
+
+
+def pooled(cells: Cells, pool: Pool) -> Payload:
+    """The payload of cells with the numbers that another pool has for what they hold."""
+    if cells.pool is pool or cells.all_numbers:
+        return cells.payload
+    in_pool = np.isin(cells.kinds, (Kind.TEXT, Kind.ERROR, Kind.FORMULA, Kind.UNREADABLE))
+    if not in_pool.any():
+        return cells.payload
+    payload = cells.payload.copy()
+    used, places = np.unique(payload[in_pool], return_inverse=True)
+    objects = cells.pool.objects
+    numbers = np.array([pool.number(objects[int(n)]) for n in used], np.float64)
+    payload[in_pool] = numbers[places]
+    return payload

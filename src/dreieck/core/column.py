@@ -9,7 +9,7 @@ from typing import Any
 import numpy as np
 from numpy.typing import NDArray
 
-from dreieck.core.cells import Cells, Kind, Kinds, Payload, Pool, decoded, encoded
+from dreieck.core.cells import Cells, Kind, Kinds, Payload, Pool, decoded, encoded, pooled
 
 _SPREAD = 32
 """How many rows of an array one filled cell may cost."""
@@ -97,7 +97,7 @@ class Column:
     def write(self, top: int, cells: Cells) -> None:
         """Put cells below each other, the first one into row ``top``."""
         bottom = top + len(cells) - 1
-        payload = self._translated(cells)
+        payload = pooled(cells, self.pool)
         self._make_room(top, bottom)
         self.formula_version += 1
         if self._loose is not None:
@@ -212,6 +212,24 @@ class Column:
             kinds = self._kinds[top - self._first : top - self._first + len(which)]
             np.putmask(kinds, which, np.uint8(kind))
 
+    def compact(self) -> None:
+        """Let go of what is in the pool and in no cell any more."""
+        extent = self.extent()
+        pool = Pool()
+        if extent:
+            cells = self.cells(*extent)
+            payload = pooled(cells, pool)
+            if self._loose is not None:
+                kinds = cells.kinds.tolist()
+                pairs = enumerate(zip(kinds, payload.tolist(), strict=True), extent[0])
+                self._loose = {row: held for row, held in pairs if held[0]}
+            else:
+                # Written anew, for others may still look at the cells as they were.
+                self._payload = self._payload.copy()
+                low = extent[0] - self._first
+                self._payload[low : low + len(payload)] = payload
+        self.pool = pool
+
     def _all_numbers(self, top: int, bottom: int) -> bool | None:
         """True where the whole column, and so these rows, hold numbers; else not known."""
         extent = self.extent()
@@ -236,20 +254,6 @@ class Column:
         if bottom - top < len(self._loose):
             return [row for row in range(top, bottom + 1) if row in self._loose]
         return sorted(row for row in self._loose if top <= row <= bottom)
-
-    def _translated(self, cells: Cells) -> Payload:
-        """The payload of cells with the numbers of this column's pool."""
-        if cells.pool is self.pool or cells.all_numbers:
-            return cells.payload
-        pooled = np.isin(cells.kinds, (Kind.TEXT, Kind.ERROR, Kind.FORMULA, Kind.UNREADABLE))
-        if not pooled.any():
-            return cells.payload
-        payload = cells.payload.copy()
-        used, places = np.unique(payload[pooled], return_inverse=True)
-        objects = cells.pool.objects
-        numbers = np.array([self.pool.number(objects[int(n)]) for n in used], np.float64)
-        payload[pooled] = numbers[places]
-        return payload
 
     def _make_room(self, top: int, bottom: int) -> None:
         """See that rows can be written, in the form that suits the spread of the cells."""

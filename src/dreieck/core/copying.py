@@ -8,7 +8,7 @@ from typing import Literal
 
 from dreieck.core.address import Area, Cell
 from dreieck.core.calculate import Calculation, look_of
-from dreieck.core.content import Content
+from dreieck.core.content import MAX_ENTRY, Content
 from dreieck.core.edits import SetCells
 from dreieck.core.entering import entered
 from dreieck.core.exceptions import DreieckError
@@ -135,7 +135,13 @@ def _copied_text(calculation: Calculation, sheet: Sheet, cell: Cell) -> str:
 def pasted_text(workbook: Workbook, sheet: Sheet, at: Cell, text: str) -> SetCells:
     """Type tab-separated text into the cells from ``at`` on. Raises DreieckError."""
     lines = [line + "\n" for line in text.rstrip("\r\n").split("\n")]
-    rows = list(csv.reader(lines, delimiter="\t"))
+    try:
+        rows = list(csv.reader(lines, delimiter="\t"))
+    except csv.Error:
+        raise DreieckError(
+            f"One piece of this text is too long for a cell, which can have {MAX_ENTRY:,}"
+            " characters. Is a quotation mark missing?"
+        ) from None
     count = sum(len(row) for row in rows)
     if count > MAX_TEXT_CELLS:
         raise DreieckError(f"Text can fill {MAX_TEXT_CELLS:,} cells; this one has {count:,}.")

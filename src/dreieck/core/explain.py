@@ -4,7 +4,19 @@ from __future__ import annotations
 
 from dataclasses import dataclass
 
-from dreieck.core.values import DIV0, LOOP, NA, NAME, NULL, NUM, REF, VALUE, Error, Place
+from dreieck.core.values import (
+    DIV0,
+    LOOP,
+    NA,
+    NAME,
+    NULL,
+    NUM,
+    REF,
+    VALUE,
+    WORK,
+    Error,
+    Place,
+)
 
 
 @dataclass(frozen=True, slots=True)
@@ -50,6 +62,11 @@ _WORDS = {
         "Something of the wrong kind stands where a number or a single value is needed.",
         "Often a reference slid onto a heading or another text; let it stay, or point at the"
         " number instead.",
+    ),
+    WORK: (
+        "Working it out would take too long, so it was not done.",
+        "Let its ranges end where the data ends, split it over helper cells, or look at the"
+        " names it uses: does one stand for another again and again?",
     ),
     LOOP: (
         "The cell reads itself, directly or over other cells.",

@@ -88,7 +88,7 @@ def _followed(workbook: Workbook, sheet: Sheet, slide: Slide) -> Iterator[Edit]:
             return reference
         parts = reference.parts()[0 if slide.lines.axis == "column" else 1]
         # What a name says by position is worked out where it is used; it has no place to follow.
-        return _adjusted(reference, slide, 0, 0) if all(p.locked for p in parts) else reference
+        return adjusted(reference, slide, 0, 0) if all(p.locked for p in parts) else reference
 
     yield from follow(workbook, change)
 
@@ -149,12 +149,12 @@ def _shape(
 
     def change(reference: Reference) -> Node:
         is_read = _names(reference.sheet or home.name, sheet)
-        return _adjusted(reference, slide, before, after, is_read=is_read)
+        return adjusted(reference, slide, before, after, is_read=is_read)
 
     return shape.changed(change)
 
 
-def _adjusted(
+def adjusted(
     reference: Reference, slide: Slide, before: int, after: int, *, is_read: bool = True
 ) -> Node:
     """The reference that reads the same from another coordinate, and lines that have moved."""

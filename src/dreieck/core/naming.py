@@ -14,6 +14,7 @@ from itertools import islice
 from typing import Literal
 
 from dreieck.core.address import MAX_COLUMN, MAX_ROW, Area, Cell
+from dreieck.core.budget import spend
 from dreieck.core.calculate.blocks import patches
 from dreieck.core.calculate.calculation import Calculation
 from dreieck.core.content import typed_text
@@ -230,6 +231,7 @@ def told_about(workbook: Workbook) -> list[tuple[str, str]]:
         place = each.place
         if not place:
             continue
+        spend(len(places))
         if place in places:
             told.append((each.name, f"{places[place]} stands for the same place."))
         for other, name in places.items():

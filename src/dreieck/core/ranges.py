@@ -6,6 +6,7 @@ from collections.abc import Iterator
 from typing import Protocol
 
 from dreieck.core.address import Area, Cell
+from dreieck.core.budget import spend
 from dreieck.core.cells import Cells
 from dreieck.core.exceptions import AddressError
 from dreieck.core.formula import Shape
@@ -13,6 +14,9 @@ from dreieck.core.formula.printer import split_sheet
 from dreieck.core.index import LEAST, Index, Positions
 from dreieck.core.totals import Total
 from dreieck.core.values import REF, VALUE, Error, Value
+
+MAX_TABLE = 1_000_000
+"""How many cells a calculation with ranges can have."""
 
 
 class Reader(Protocol):
@@ -32,6 +36,9 @@ class Reader(Protocol):
 
     def index(self, sheet: str, area: Area) -> Index:
         """Where in an area each value stands."""
+
+    def used(self, sheet: str) -> Area | None:
+        """The smallest area that holds all that is filled on a sheet."""
 
     def has_sheet(self, name: str) -> bool:
         """Whether there is a sheet of this name."""
@@ -72,6 +79,23 @@ class Range:
         """The values that are not empty, column by column."""
         for _, value in self.reader.filled_values(self.sheet, self.area):
             yield value
+
+    def column(self, number: int) -> Cells:
+        """The cells of a column, counted from 0."""
+        left, top, _, bottom = self.area
+        return self.reader.cells(self.sheet, left + number, top, bottom)
+
+    def all_cells(self) -> Cells:
+        """All cells, column by column."""
+        return Cells.joined([self.column(number) for number in range(self.width)])
+
+    def filled_size(self) -> tuple[int, int]:
+        """So many columns and rows from the first cell hold all that is filled."""
+        used = self.reader.used(self.sheet)
+        common = used and used.common(self.area)
+        if not common:
+            return 0, 0
+        return common.right - self.area.left + 1, common.bottom - self.area.top + 1
 
     def total(self) -> Total:
         """What the numbers of the range come to."""
@@ -127,18 +151,17 @@ class Range:
 class Array:
     """A table of values that stands in the formula, or that a calculation with ranges gave."""
 
-    def __init__(self, rows: list[list[Value]]) -> None:
-        self.rows = rows
+    def __init__(self, cells: Cells, width: int, height: int) -> None:
+        """A table of cells that are given column by column."""
+        self._cells = cells
+        self.width = width
+        self.height = height
 
-    @property
-    def width(self) -> int:
-        """How many columns."""
-        return len(self.rows[0])
-
-    @property
-    def height(self) -> int:
-        """How many rows."""
-        return len(self.rows)
+    @classmethod
+    def of(cls, rows: list[list[Value]]) -> Array:
+        """The table that has these rows, all of one length."""
+        values = [value for column in zip(*rows, strict=True) for value in column]
+        return cls(Cells.of(values), len(rows[0]), len(rows))
 
     @property
     def size(self) -> int:
@@ -147,28 +170,38 @@ class Array:
 
     def at(self, column: int, row: int) -> Value:
         """The value in a column and row, both counted from 0."""
-        return self.rows[row][column]
+        return self._cells.value(column * self.height + row)
+
+    def column(self, number: int) -> Cells:
+        """The cells of a column, counted from 0."""
+        begin = number * self.height
+        return self._cells.taken(slice(begin, begin + self.height))
+
+    def all_cells(self) -> Cells:
+        """All cells, column by column."""
+        return self._cells
 
     def filled(self) -> Iterator[Value]:
         """The values that are not empty, column by column."""
-        return (value for _, _, value in self.placed())
+        spend(self.size)
+        return (value for value in self._cells.values() if value is not None)
 
     def total(self) -> Total:
         """What the numbers of the table come to."""
         total = Total()
-        total.take(list(self.filled()))
+        total.take(self.filled())
         return total
 
     def taken(self, places: Positions) -> Cells:
         """The cells at places that are counted from 0, column by column."""
-        return Cells.of([self.at(*divmod(place, self.height)) for place in places.tolist()])
+        return self._cells.taken(places)
 
     def placed(self) -> Iterator[tuple[int, int, Value]]:
         """The values that are not empty, with column and row counted from 0."""
-        for column in range(self.width):
-            for row in range(self.height):
-                if self.rows[row][column] is not None:
-                    yield column, row, self.rows[row][column]
+        spend(self.size)
+        for place, value in enumerate(self._cells.values()):
+            if value is not None:
+                yield *divmod(place, self.height), value
 
     def index(self) -> None:
         """Tables are so small that it is quicker to look."""
@@ -177,7 +210,9 @@ class Array:
         """A table by its place in this one, counted from 0. Raises IndexError beyond its end."""
         if min(column, row) < 0 or column + width > self.width or row + height > self.height:
             raise IndexError(column, row)
-        return Array([line[column : column + width] for line in self.rows[row : row + height]])
+        columns = range(column, column + width)
+        parts = [self.column(number).taken(slice(row, row + height)) for number in columns]
+        return Array(Cells.joined(parts), width, height)
 
 
 Table = Range | Array

@@ -6,6 +6,7 @@ from collections.abc import Iterator
 from typing import NamedTuple
 
 from dreieck.core.address import EVERYWHERE, MAX_COLUMN, MAX_ROW, Area, Axis, Cell
+from dreieck.core.budget import spend
 from dreieck.core.cells import Cells, Kind
 from dreieck.core.column import Column
 from dreieck.core.content import Content
@@ -155,14 +156,18 @@ class Sheet:
         """The cells of an area that hold formulas."""
         for number in self.columns_in(area):
             column = self.columns[number]
-            for row in column.rows(area.top, area.bottom, Kind.FORMULA):
+            rows = column.rows(area.top, area.bottom, Kind.FORMULA)
+            spend(len(rows))
+            for row in rows:
                 yield Cell(number, row), column.get(row)
 
     def filled(self, area: Area) -> Iterator[tuple[Cell, Content]]:
         """The cells of an area that hold something, column by column."""
         for number in self.columns_in(area):
             column = self.columns[number]
-            for row in column.rows(area.top, area.bottom):
+            rows = column.rows(area.top, area.bottom)
+            spend(len(rows))
+            for row in rows:
                 yield Cell(number, row), column.get(row)
 
     def count(self, area: Area) -> int:

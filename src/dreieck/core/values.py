@@ -7,11 +7,13 @@ A number is a float, an empty cell is None. The rules are those of OpenFormula
 from __future__ import annotations
 
 import math
+from collections.abc import Sequence
 from dataclasses import dataclass, field
 from decimal import ROUND_DOWN, ROUND_HALF_UP, ROUND_UP, Context, Decimal
 from typing import NamedTuple
 
 from dreieck.core.address import Cell
+from dreieck.core.budget import spend
 from dreieck.core.numerals import read_number
 
 DIV0 = "#DIV/0!"
@@ -22,8 +24,9 @@ NUM = "#NUM!"
 REF = "#REF!"
 VALUE = "#VALUE!"
 LOOP = "#LOOP!"
+WORK = "#WORK!"
 _EXACT = Context(prec=700)
-ERROR_CODES = (DIV0, NA, NAME, NULL, NUM, REF, VALUE, LOOP)
+ERROR_CODES = (DIV0, NA, NAME, NULL, NUM, REF, VALUE, LOOP, WORK)
 
 
 class Place(NamedTuple):
@@ -45,7 +48,24 @@ class Error:
     origin: Place | None = field(default=None, compare=False)
 
 
+UNFINISHED = Error(WORK, "This is still being worked out.")
+"""What is shown in place of a value that has to wait."""
+
 Value = float | str | bool | Error | None
+
+MAX_TEXT = 100_000
+"""How many characters a text can have that a formula makes."""
+
+
+def bounded_text(parts: Sequence[str]) -> str | Error:
+    """Texts joined; an error where that is longer than a text can be, before it is built."""
+    length = sum(map(len, parts))
+    if length > MAX_TEXT:
+        return Error(
+            VALUE, f"The text would have {length:,} characters; it can have {MAX_TEXT:,}."
+        )
+    spend(length // 2)
+    return "".join(parts)
 
 
 def to_number(value: Value) -> float | Error:

@@ -88,7 +88,7 @@ def _place(parameter: Parameter, operand: Operand) -> Range:
 
 
 def _table(operand: Operand) -> Table:
-    return operand if isinstance(operand, Table) else Array([[_sound(operand)]])
+    return operand if isinstance(operand, Table) else Array.of([[_sound(operand)]])
 
 
 def _sequence(

@@ -2,6 +2,8 @@
 
 from __future__ import annotations
 
+from bisect import bisect_left
+from collections.abc import Iterable, Iterator
 from dataclasses import dataclass
 from functools import cached_property, reduce
 from weakref import WeakKeyDictionary
@@ -61,42 +63,67 @@ def block_at(sheet: Sheet, cell: Cell) -> Block | None:
     shape = sheet.content(cell)
     if not isinstance(shape, Shape):
         return None
-    alike = [patch.area for patch in patches(sheet) if patch.shape is shape]
-    parts = [area for area in alike if area.holds(cell)]
-    for part in parts:
-        touching = [area for area in alike if area not in parts and _touch(part, area)]
-        parts.extend(touching)
-    return Block(shape, tuple(parts))
+    return next(block for block in _by_shape(sheet)[shape] if block.holds(cell))
 
 
 def blocks(sheet: Sheet) -> list[Block]:
     """All blocks of a sheet, in reading order of their starts."""
-    alike: dict[Shape, list[Area]] = {}
-    for patch in patches(sheet):
-        alike.setdefault(patch.shape, []).append(patch.area)
-    found = [
-        Block(shape, tuple(parts)) for shape, areas in alike.items() for parts in _connected(areas)
-    ]
+    found = [block for alike in _by_shape(sheet).values() for block in alike]
     return sorted(found, key=lambda block: _reading_order(block.start))
 
 
+def _by_shape(sheet: Sheet) -> dict[Shape, list[Block]]:
+    """The blocks of a sheet by their shape."""
+    found = patches(sheet)
+    known = _BLOCKS.get(sheet)
+    if known is None or known[0] is not found:
+        alike: dict[Shape, list[Area]] = {}
+        for patch in found:
+            alike.setdefault(patch.shape, []).append(patch.area)
+        joined = {
+            shape: [Block(shape, tuple(parts)) for parts in _connected(areas)]
+            for shape, areas in alike.items()
+        }
+        known = _BLOCKS[sheet] = (found, joined)
+    return known[1]
+
+
 def _connected(areas: list[Area]) -> list[list[Area]]:
-    """Areas in groups that touch each other; too many are not compared one with another."""
-    if len(areas) > _COMPARED:
-        return [[area] for area in areas]
-    groups: list[list[Area]] = []
-    for area in areas:
-        touching = [group for group in groups if any(_touch(area, each) for each in group)]
-        groups = [group for group in groups if group not in touching]
-        groups.append([area, *(each for group in touching for each in group)])
-    return groups
+    """Areas, none of which overlap, in groups that share edges; a corner alone does not count."""
+    leader = list(range(len(areas)))
+
+    def lead(index: int) -> int:
+        while leader[index] != index:
+            leader[index] = index = leader[leader[index]]
+        return index
+
+    for one, other in (*_beside(areas), *_beside([_turned(area) for area in areas])):
+        leader[lead(other)] = lead(one)
+    groups: dict[int, list[Area]] = {}
+    for index, area in enumerate(areas):
+        groups.setdefault(lead(index), []).append(area)
+    return list(groups.values())
 
 
-def _touch(one: Area, other: Area) -> bool:
-    """Whether two areas share an edge; a corner alone does not count."""
-    wider = Area(one.left - 1, one.top, one.right + 1, one.bottom)
-    taller = Area(one.left, one.top - 1, one.right, one.bottom + 1)
-    return bool(wider.common(other) or taller.common(other))
+def _beside(areas: list[Area]) -> Iterator[tuple[int, int]]:
+    """The pairs of areas, by their places, that share an edge to the right of the first one."""
+    by_left: dict[int, list[tuple[int, int]]] = {}
+    for index, area in enumerate(areas):
+        by_left.setdefault(area.left, []).append((area.bottom, index))
+    for column in by_left.values():
+        column.sort()
+    for index, area in enumerate(areas):
+        column = by_left.get(area.right + 1, [])
+        for at in range(bisect_left(column, (area.top, 0)), len(column)):
+            other = column[at][1]
+            if areas[other].top > area.bottom:
+                break
+            yield index, other
+
+
+def _turned(area: Area) -> Area:
+    """An area with its rows as columns."""
+    return Area(area.top, area.left, area.bottom, area.right)
 
 
 def _reading_order(cell: Cell) -> tuple[int, int]:
@@ -111,9 +138,11 @@ class Patch:
     area: Area
 
 
-_COMPARED = 1_000
 _Run = tuple[int, int, Shape]
+_Placed = tuple[int, int, int]
+_PLACES: WeakKeyDictionary[Sheet, tuple[object, dict[int, list[_Placed]]]] = WeakKeyDictionary()
 _PATCHES: WeakKeyDictionary[Sheet, tuple[object, tuple[Patch, ...]]] = WeakKeyDictionary()
+_BLOCKS: WeakKeyDictionary[Sheet, tuple[object, dict[Shape, list[Block]]]] = WeakKeyDictionary()
 _RUNS: WeakKeyDictionary[Column, tuple[int, list[_Run]]] = WeakKeyDictionary()
 
 
@@ -124,6 +153,44 @@ def patches(sheet: Sheet) -> tuple[Patch, ...]:
     if known is None or known[0] != state:
         known = _PATCHES[sheet] = (state, tuple(_patches(sheet)))
     return known[1]
+
+
+def patches_in(sheet: Sheet, area: Area) -> Iterator[tuple[int, Patch]]:
+    """The formulas that lie in an area at least in part, with their places among all."""
+    found = patches(sheet)
+    known = _PLACES.get(sheet)
+    if known is None or known[0] is not found:
+        known = _PLACES[sheet] = (found, _placed(found))
+    columns = known[1]
+    numbers: Iterable[int] = range(area.left, area.right + 1)
+    if area.width > len(columns):
+        numbers = (number for number in columns if area.left <= number <= area.right)
+    places: set[int] = set()
+    for number in numbers:
+        # Runs of one column follow each other, so their ends are in order as well.
+        for bottom, top, place in _from(columns.get(number, []), area.top):
+            if top > area.bottom:
+                break
+            assert bottom >= area.top
+            places.add(place)
+    for place in sorted(places):
+        yield place, found[place]
+
+
+def _placed(found: tuple[Patch, ...]) -> dict[int, list[_Placed]]:
+    """For each column the last and first rows of its patches, and their places among all."""
+    columns: dict[int, list[_Placed]] = {}
+    for place, patch in enumerate(found):
+        for number in range(patch.area.left, patch.area.right + 1):
+            columns.setdefault(number, []).append((patch.area.bottom, patch.area.top, place))
+    for column in columns.values():
+        column.sort()
+    return columns
+
+
+def _from(column: list[_Placed], row: int) -> Iterator[_Placed]:
+    for index in range(bisect_left(column, (row,)), len(column)):
+        yield column[index]
 
 
 def _patches(sheet: Sheet) -> list[Patch]:

@@ -2,11 +2,15 @@
 
 from __future__ import annotations
 
+from collections import Counter
 from collections.abc import Iterator, Sequence
 
+import numpy as np
+
 from dreieck.core.address import Area, Cell
+from dreieck.core.budget import current, spend
 from dreieck.core.calculate.order import Order, UnsettledError
-from dreieck.core.calculate.pieces import Pieces
+from dreieck.core.calculate.pieces import Piece, Pieces
 from dreieck.core.calculate.read_map import ReadMap, touched_areas
 from dreieck.core.calculate.reads import read_names, read_references, reads_anywhere
 from dreieck.core.calculate.results import Results
@@ -17,9 +21,14 @@ from dreieck.core.index import Index
 from dreieck.core.reference import Reference
 from dreieck.core.sheet import Sheet
 from dreieck.core.totals import Total, Totals
-from dreieck.core.values import Value
+from dreieck.core.values import UNFINISHED, Value
 from dreieck.core.workbook import Workbook
 
+_AT_ONCE = 32
+"""So many cells of an array count as one step of work."""
+_TOTAL_STEPS = 10
+MAX_IN_VAIN = 8
+"""So many seconds are spent on a formula altogether that has to end each time."""
 _LONG = 1000
 """For so many rows it pays to know that nothing in the whole column is pending."""
 
@@ -35,6 +44,7 @@ class Calculation:
         self._indexes: dict[tuple[str, Area], Index] = {}
         self._settling = False
         self._map: ReadMap | None = None
+        self._in_vain: Counter[tuple[str, Area]] = Counter()
 
     def fork(self, workbook: Workbook) -> Calculation:
         """A calculation of a copy of the workbook; it begins with the values known here."""
@@ -46,12 +56,14 @@ class Calculation:
     def forget(self) -> None:
         """Drop all values: sheets or names have changed."""
         self._results.clear()
+        self._in_vain.clear()
         self._spelled.clear()
         self._map = None
         self._forget_shared()
 
     def changed(self, sheet: Sheet, areas: Sequence[Area]) -> None:
         """Cells of a sheet hold something else now; drop their values and what depends on them."""
+        self._in_vain.clear()
         self._forget_shared()
         if results := self._results.get(sheet.name):
             for area in areas:
@@ -70,8 +82,12 @@ class Calculation:
 
     def value(self, sheet: str, cell: Cell) -> Value:
         """The value of a cell."""
+        budget = current()
+        budget.spend(1)
         column = self.results(sheet).column(cell.column)
         if column.kind(cell.row) == Kind.PENDING:
+            if budget.hurried:
+                return UNFINISHED
             self._settle(sheet, Area.of(cell))
             column = self.results(sheet).column(cell.column)
         value: Value = column.get(cell.row)
@@ -79,11 +95,15 @@ class Calculation:
 
     def cells(self, sheet: str, column: int, top: int, bottom: int) -> Cells:
         """The values of some rows of a column."""
+        budget = current()
+        budget.spend((bottom - top) // _AT_ONCE + 1)
         results = self.results(sheet)
         cells = results.cells(column, top, bottom)
         if len(cells) > _LONG and results.is_settled(column):
             return cells
         if (cells.kinds == Kind.PENDING).any():
+            if budget.hurried:
+                return _with_unfinished(cells)
             self._settle(sheet, Area(column, top, column, bottom))
             cells = results.cells(column, top, bottom)
         return cells
@@ -100,12 +120,14 @@ class Calculation:
     def filled_values(self, sheet: str, area: Area) -> Iterator[tuple[Cell, Value]]:
         """The cells of an area that are not empty, with their values, column by column."""
         for first, cells in self.columns(sheet, area):
+            spend(len(cells))
             for row, value in enumerate(cells.values(), first.row):
                 if value is not None:
                     yield Cell(first.column, row), value
 
     def total(self, sheet: str, area: Area) -> Total:
         """What the numbers of an area come to."""
+        spend(_TOTAL_STEPS)
         return self._totals.of(self._spelling(sheet), area)
 
     def index(self, sheet: str, area: Area) -> Index:
@@ -118,6 +140,10 @@ class Calculation:
             index = self._indexes[key] = Index(area, self.columns(sheet, area))
         return index
 
+    def used(self, sheet: str) -> Area | None:
+        """The smallest area that holds all that is filled on a sheet."""
+        return self.results(sheet).sheet.used()
+
     def results(self, sheet: str) -> Results:
         """The values of a sheet as far as they are known."""
         name = self._spelling(sheet)
@@ -126,32 +152,37 @@ class Calculation:
             results = self._results[name] = Results(self.workbook.sheet(name))
         return results
 
-    def references(
-        self, shape: Shape, within: frozenset[str] = frozenset()
-    ) -> Iterator[Reference]:
+    def references(self, shape: Shape) -> Iterator[Reference]:
         """What a formula reads itself and by the names that it uses."""
-        yield from read_references(shape)
-        for name in read_names(shape):
-            stands_for = self.named(name)
-            if stands_for and name.casefold() not in within:
-                yield from self.references(stands_for, within | {name.casefold()})
+        for each in self._with_names(shape):
+            yield from read_references(each)
 
-    def reads_anywhere(self, shape: Shape, within: frozenset[str] = frozenset()) -> bool:
+    def reads_anywhere(self, shape: Shape) -> bool:
         """Whether a formula may read more than its references and names tell."""
-        if reads_anywhere(shape):
-            return True
-        return any(
-            name.casefold() not in within
-            and (stands_for := self.named(name)) is not None
-            and self.reads_anywhere(stands_for, within | {name.casefold()})
-            for name in read_names(shape)
-        )
+        return any(reads_anywhere(each) for each in self._with_names(shape))
+
+    def _with_names(self, shape: Shape) -> list[Shape]:
+        """A formula, and what the names that it uses stand for, each once."""
+        found: dict[Shape, None] = {shape: None}
+        waiting = [shape]
+        while waiting:
+            for name in read_names(waiting.pop()):
+                stands_for = self.named(name)
+                if stands_for and stands_for not in found:
+                    found[stands_for] = None
+                    waiting.append(stands_for)
+        return list(found)
 
     def read_map(self) -> ReadMap:
         """Which formulas read which areas."""
         if not self._map or not self._map.is_of(self.workbook):
             self._map = ReadMap(self)
         return self._map
+
+    def is_in_vain(self, piece: Piece, seconds: float) -> bool:
+        """Whether work on a piece that had to end after so many seconds is given up."""
+        self._in_vain[piece.sheet, piece.area] += int(seconds * 1000)
+        return self._in_vain[piece.sheet, piece.area] >= MAX_IN_VAIN * 1000
 
     def _columns(self, sheet: str, area: Area) -> Iterator[Cells]:
         """The cells of an area by column, no more rows of them than are used."""
@@ -181,3 +212,12 @@ class Calculation:
     def _forget_shared(self) -> None:
         self._totals.clear()
         self._indexes.clear()
+
+
+def _with_unfinished(cells: Cells) -> Cells:
+    """The same cells, those that are not worked out unfinished."""
+    pool = cells.pool.copy()
+    waits = cells.kinds == Kind.PENDING
+    kinds = np.where(waits, np.uint8(Kind.ERROR), cells.kinds)
+    payload = np.where(waits, float(pool.number(UNFINISHED)), cells.payload)
+    return Cells(kinds, payload, pool)

@@ -78,8 +78,10 @@ def _ranked(ring: list[Piece], values: _Values, direction: _Direction) -> list[P
     sorter: TopologicalSorter[Piece] = TopologicalSorter(dict.fromkeys(ring, ()))
     for piece in ring:
         for reference in values.references(piece.shape):
-            area = reach(reference, piece.area)
-            name = values.results(reference.sheet or piece.sheet).sheet.name if area else ""
+            area, sheet = reach(reference, piece.area), reference.sheet or piece.sheet
+            if not values.has_sheet(sheet):
+                continue
+            name = values.results(sheet).sheet.name
             for other in ring:
                 if not area or other.sheet != name or not area.common(other.area):
                     continue

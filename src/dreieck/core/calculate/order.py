@@ -8,17 +8,29 @@ read each other in a ring read themselves, and become ``#LOOP!``.
 
 from __future__ import annotations
 
+import logging
 from collections.abc import Iterator
-from dataclasses import dataclass
+from dataclasses import dataclass, replace
 from itertools import takewhile
+from time import monotonic
 from typing import Protocol
 
-from dreieck.core.address import Area
+from dreieck.core.address import Area, Cell
+from dreieck.core.budget import TooMuchWork, WorkEnded, current
 from dreieck.core.calculate.directions import run_in_direction
 from dreieck.core.calculate.pieces import Knows, Piece, Pieces, SinglePieces
 from dreieck.core.calculate.strips import work_out
 from dreieck.core.ranges import Reader
-from dreieck.core.values import LOOP, Error, Place
+from dreieck.core.values import LOOP, VALUE, WORK, Error, Place
+
+log = logging.getLogger("dreieck")
+
+MAX_CHARACTERS = 50_000_000
+"""How many characters the texts that the formulas of one sheet give can have together."""
+_LONG_TEXTS = 1_000_000
+_TOO_MUCH = "Working this out takes more steps than one formula may take."
+_TOO_LONG = f"The texts on this sheet would have more than {MAX_CHARACTERS:,} characters."
+_FAULT = "This could not be worked out, by a fault inside Dreieck; the server's log tells more."
 
 
 class UnsettledError(Exception):
@@ -32,6 +44,9 @@ class UnsettledError(Exception):
 
 class Values(Knows, Reader, Protocol):
     """Who knows the values so far, and reads them."""
+
+    def is_in_vain(self, piece: Piece, seconds: float) -> bool:
+        """Whether work on a piece that had to end after so many seconds is given up."""
 
 
 @dataclass(slots=True)
@@ -62,27 +77,27 @@ class Order:
     def _settle(self, piece: Piece) -> None:
         path = [self._visit(piece)]
         while path:
-            current = path[-1]
-            for read in current.reads:
+            visit = path[-1]
+            for read in visit.reads:
                 if read in self._done:
                     continue
-                if read == current.piece:
-                    current.reads_itself = True
+                if read == visit.piece:
+                    visit.reads_itself = True
                 elif read in self._numbers:
-                    current.lowest = min(current.lowest, self._numbers[read])
+                    visit.lowest = min(visit.lowest, self._numbers[read])
                 else:
                     path.append(self._visit(read))
                     break
             else:
-                if current.lowest == current.number:
+                if visit.lowest == visit.number:
                     try:
-                        self._close(current)
+                        self._close(visit)
                     except UnsettledError as asked:
-                        current.reads = self.pieces.within(asked.sheet, asked.area)
+                        visit.reads = self.pieces.within(asked.sheet, asked.area)
                         continue
                 path.pop()
                 if path:
-                    path[-1].lowest = min(path[-1].lowest, current.lowest)
+                    path[-1].lowest = min(path[-1].lowest, visit.lowest)
 
     def _visit(self, piece: Piece) -> _Visit:
         number = self._numbers[piece] = len(self._numbers)
@@ -93,8 +108,30 @@ class Order:
         """Work out a piece, or a ring of pieces, whose readings are all settled."""
         ring = list(takewhile(lambda piece: piece != visit.piece, reversed(self._open)))
         ring.append(visit.piece)
-        if len(ring) == 1 and not visit.reads_itself:
-            work_out(visit.piece, self.values)
+        begun = monotonic()
+        try:
+            with current().formula(sum(piece.area.size for piece in ring)):
+                self._work_out(ring, reads_itself=len(ring) > 1 or visit.reads_itself)
+        except UnsettledError:
+            raise
+        except WorkEnded as ended:
+            # What never gets done in the time that there is must not be begun for ever.
+            if not ended.by_clock or not self.values.is_in_vain(ring[0], monotonic() - begun):
+                raise
+            self._give_up(ring, Error(WORK, _TOO_MUCH))
+        except (TooMuchWork, MemoryError, RecursionError):
+            self._give_up(ring, Error(WORK, _TOO_MUCH))
+        except Exception:
+            log.exception("Formulas could not be worked out: %s", ring[:5])
+            self._give_up(ring, Error(VALUE, _FAULT))
+        if any(self._holds_too_much(piece) for piece in ring):
+            self._give_up(ring, Error(WORK, _TOO_LONG), anew=True)
+        del self._open[-len(ring) :]
+        self._done.update(ring)
+
+    def _work_out(self, ring: list[Piece], *, reads_itself: bool) -> None:
+        if not reads_itself:
+            work_out(ring[0], self.values)
         elif isinstance(self.pieces, SinglePieces):
             for piece in ring:
                 why = "This cell reads itself, directly or over other cells."
@@ -103,8 +140,29 @@ class Order:
         elif not self._one_way(ring):
             for piece in ring:
                 Order(self.values, SinglePieces(self.values)).settle(piece.sheet, piece.area)
-        del self._open[-len(ring) :]
-        self._done.update(ring)
+
+    def _give_up(self, ring: list[Piece], error: Error, *, anew: bool = False) -> None:
+        """Let the cells that are not worked out, or all of them ``anew``, hold an error."""
+        for piece in ring:
+            results = self.values.results(piece.sheet)
+            for column in range(piece.area.left, piece.area.right + 1):
+                first = Place(piece.sheet, Cell(column, piece.area.top))
+                here = replace(error, origin=first)
+                if anew:
+                    results.put_down(column, piece.area.top, piece.area.bottom, here)
+                else:
+                    results.put_pending(column, piece.area.top, piece.area.bottom, here)
+
+    def _holds_too_much(self, piece: Piece) -> bool:
+        """Whether the texts in the columns of a piece are too long to be held in memory."""
+        results = self.values.results(piece.sheet)
+        columns = (results.column(n) for n in range(piece.area.left, piece.area.right + 1))
+        if all(column.pool.characters < _LONG_TEXTS for column in columns):
+            return False
+        if results.characters() <= MAX_CHARACTERS:
+            return False
+        results.compact()
+        return results.characters() > MAX_CHARACTERS
 
     def _one_way(self, ring: list[Piece]) -> bool:
         try:

@@ -5,10 +5,9 @@ from __future__ import annotations
 from collections.abc import Iterator
 from typing import NamedTuple, Protocol
 
-import numpy as np
-
 from dreieck.core.address import Area, Cell
-from dreieck.core.calculate.blocks import Patch, patches
+from dreieck.core.budget import spend
+from dreieck.core.calculate.blocks import Patch, patches_in
 from dreieck.core.calculate.reads import reach
 from dreieck.core.calculate.results import Results
 from dreieck.core.cells import Kind
@@ -46,23 +45,13 @@ class Pieces:
     def __init__(self, knows: Knows) -> None:
         self.knows = knows
         self._found: dict[tuple[str, int, int], Piece | None] = {}
-        self._patches: dict[
-            str, tuple[tuple[Patch, ...], np.ndarray[tuple[int, int], np.dtype[np.int64]]]
-        ] = {}
 
     def within(self, sheet: str, area: Area) -> Iterator[Piece]:
         """The pieces that lie in an area at least in part."""
-        name = self.knows.results(sheet).sheet.name
-        if name not in self._patches:
-            found = patches(self.knows.results(name).sheet)
-            bounds = np.array([patch.area for patch in found], np.int64).reshape(-1, 4)
-            self._patches[name] = (found, bounds)
-        found, bounds = self._patches[name]
-        left, top, right, bottom = bounds.T
-        meets = (left <= area.right) & (right >= area.left)
-        meets &= (top <= area.bottom) & (bottom >= area.top)
-        for index in np.flatnonzero(meets).tolist():
-            patch = found[index]
+        results = self.knows.results(sheet)
+        name = results.sheet.name
+        for index, patch in patches_in(results.sheet, area):
+            spend(1)
             first = max(area.top - patch.area.top, 0) // _ROWS
             last = (min(area.bottom, patch.area.bottom) - patch.area.top) // _ROWS
             for number in range(first, last + 1):

@@ -8,12 +8,14 @@ from typing import NamedTuple, Protocol
 import numpy as np
 
 from dreieck.core.address import Area
+from dreieck.core.budget import spend
 from dreieck.core.calculate.blocks import Patch, patches
 from dreieck.core.calculate.reads import reach, where_reads
 from dreieck.core.formula import Shape
 from dreieck.core.reference import Reference
 from dreieck.core.workbook import Workbook
 
+_READING_STEPS = 5
 _PIECEMEAL = 64
 """So many changes are followed one by one; then whole columns and rectangles count as changed."""
 
@@ -50,6 +52,7 @@ class ReadMap:
         areas: dict[str, list[Area]] = {}
         for sheet, found in zip(workbook.sheets, self._patches, strict=True):
             for patch in found:
+                spend(_READING_STEPS)
                 if knows.reads_anywhere(patch.shape):
                     self.anywhere.append(Reading(sheet.name, patch, patch.area))
                 for reference in dict.fromkeys(knows.references(patch.shape)):
@@ -96,6 +99,7 @@ def touched_areas(
     while waiting:
         changed_on, changed = waiting.pop()
         for name, patch, reads in read_map.reading(changed_on, changed):
+            spend(_READING_STEPS)
             known = seen.setdefault((name, patch), [])
             if any(each.around(reads) == each for each in known):
                 continue

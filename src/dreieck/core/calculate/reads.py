@@ -23,7 +23,8 @@ _SIZED = {"SUMIF", "AVERAGEIF"}
 @lru_cache(maxsize=4096)
 def read_names(shape: Shape) -> tuple[str, ...]:
     """The names that a formula uses."""
-    return tuple(node.text for node in tree.walk(shape.tree) if isinstance(node, tree.Name))
+    found = (node.text for node in tree.walk(shape.tree) if isinstance(node, tree.Name))
+    return tuple(dict.fromkeys(found))
 
 
 @lru_cache(maxsize=4096)

@@ -73,6 +73,22 @@ class Results:
         """Put one result into formulas below each other."""
         self._owned(number).put(top, bottom, value)
 
+    def put_pending(self, number: int, top: int, bottom: int, value: object) -> None:
+        """Put one result into those rows of a column that are not worked out."""
+        waiting = np.flatnonzero(self.cells(number, top, bottom).kinds == Kind.PENDING) + top
+        cuts = np.flatnonzero(np.diff(waiting) > 1) + 1
+        for rows in np.split(waiting, cuts) if len(waiting) else ():
+            self.put_down(number, int(rows[0]), int(rows[-1]), value)
+
+    def characters(self) -> int:
+        """How many characters the texts in the columns that hold formulas have."""
+        return sum(column.pool.characters for column in self._worked_out.values())
+
+    def compact(self) -> None:
+        """Let go of texts that were results and are none any more."""
+        for number in list(self._worked_out):
+            self._owned(number).compact()
+
     def pending(self, area: Area) -> Area | None:
         """The smallest area that holds all in an area that is not worked out."""
         found: Area | None = None

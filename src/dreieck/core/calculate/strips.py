@@ -7,25 +7,18 @@ the same.
 
 from __future__ import annotations
 
-from collections.abc import Callable
+from collections.abc import Iterator
 from typing import Any, Protocol
 
 import numpy as np
-from numpy.typing import NDArray
 
 from dreieck.core.address import Area, Cell
+from dreieck.core.budget import spend
 from dreieck.core.calculate.arguments import Operand, bound
-from dreieck.core.calculate.evaluation import (
-    Evaluation,
-    binary,
-    called,
-    finished,
-    percent,
-    result_at,
-    signed,
-)
+from dreieck.core.calculate.elementwise import Operation, combined, operation, percents, signs
+from dreieck.core.calculate.evaluation import Evaluation, called, finished, result_at
 from dreieck.core.calculate.pieces import Knows, Piece
-from dreieck.core.cells import Cells, Kind, Payload
+from dreieck.core.cells import Cells, Kind
 from dreieck.core.formula import tree
 from dreieck.core.functions import Failure, Function, Takes, find
 from dreieck.core.ranges import Array, Range, Reader
@@ -36,6 +29,10 @@ from dreieck.core.windows import growing, growing_upwards, sliding
 
 _SHORT = 4
 """Strips of so few rows are worked out cell by cell."""
+_CALL_STEPS = 4
+"""What a function costs in each row, beside what it does."""
+_STRETCH = 8_192
+"""So many rows are worked out at once where each of them may take long."""
 
 Column = Cells | list[Any] | Operand
 """What a node is down a strip: cells, one operand for each row, or one for all rows."""
@@ -46,25 +43,58 @@ class Values(Knows, Reader, Protocol):
 
 
 def work_out(piece: Piece, values: Values) -> None:
-    """Work out the cells of a piece that are pending; all that they read is settled."""
-    left, top, right, bottom = piece.area
+    """Work out the cells of a piece that are pending; all that they read is settled.
+
+    What takes long is done a stretch at a time, so that little is lost where work has to end.
+    """
+    left, _, right, _ = piece.area
     for column in range(left, right + 1):
-        if bottom - top < _SHORT:
-            found = Cells.of(
-                [
-                    result_at(piece.shape, Place(piece.sheet, Cell(column, row)), values)
-                    for row in range(top, bottom + 1)
-                ]
-            )
-        else:
-            found = Strip(values, piece.sheet, column, top, bottom).result(piece.shape.tree)
-        results = values.results(piece.sheet)
-        pending = results.cells(column, top, bottom).kinds == Kind.PENDING
-        if pending.all():
-            results.write(column, top, found)
-        else:
-            for index in np.flatnonzero(pending).tolist():
-                results.put(Cell(column, top + index), found.value(index))
+        for top, bottom in _stretches(piece):
+            _work_out(piece, values, column, top, bottom)
+
+
+def _stretches(piece: Piece) -> Iterator[tuple[int, int]]:
+    """The rows of a piece, as the first and last ones of stretches."""
+    _, top, _, bottom = piece.area
+    height = bottom - top + 1 if _is_quick(piece.shape.tree) else _STRETCH
+    for first in range(top, bottom + 1, height):
+        yield first, min(first + height - 1, bottom)
+
+
+def _is_quick(node: tree.Node) -> bool:
+    """Whether a formula is worked out in arrays, or as the total of one column of its rows."""
+    calls = [each for each in tree.walk(node) if isinstance(each, tree.Call)]
+    return not calls or (calls == [node] and _totals_one_column(calls[0]))
+
+
+def _totals_one_column(call: tree.Call) -> bool:
+    function, range_ = find(call.function), call.arguments[:1]
+    takes = function.parameters[0].takes if function and function.parameters else None
+    return (
+        takes in (Takes.TOTALS, Takes.COUNTED)
+        and len(call.arguments) == 1
+        and isinstance(range_[0], RangeReference)
+        and range_[0].columns is not None
+        and range_[0].columns.one == range_[0].columns.two
+    )
+
+
+def _work_out(piece: Piece, values: Values, column: int, top: int, bottom: int) -> None:
+    """Work out those of some rows of a column that are pending."""
+    results = values.results(piece.sheet)
+    pending = results.cells(column, top, bottom).kinds == Kind.PENDING
+    if not pending.any():
+        return
+    if bottom - top < _SHORT:
+        places = [Place(piece.sheet, Cell(column, row)) for row in range(top, bottom + 1)]
+        found = Cells.of([result_at(piece.shape, place, values) for place in places])
+    else:
+        found = Strip(values, piece.sheet, column, top, bottom).result(piece.shape.tree)
+    if pending.all():
+        results.write(column, top, found)
+    else:
+        for index in np.flatnonzero(pending).tolist():
+            results.put(Cell(column, top + index), found.value(index))
 
 
 class Strip:
@@ -101,30 +131,14 @@ class Strip:
             case CellReference():
                 return self._read(node)
             case tree.Binary():
-                operator = node.operator
-                return self._combined(
-                    lambda one, two: binary(operator, one, two),
-                    _ARITHMETIC.get(operator),
-                    self.down(node.left),
-                    self.down(node.right),
-                )
+                left, right = self.down(node.left), self.down(node.right)
+                return self._combined(operation(node.operator), left, right)
+            case tree.Prefix(sign="+"):
+                return self.down(node.operand)
             case tree.Prefix():
-                sign = node.sign
-                if sign == "+":
-                    return self.down(node.operand)
-                return self._combined(
-                    lambda one, _: signed(sign, one),
-                    lambda one, _: -one,
-                    self.down(node.operand),
-                    0.0,
-                )
+                return self._combined(signs(), self.down(node.operand), None)
             case tree.Percent():
-                return self._combined(
-                    lambda one, _: percent(one),
-                    lambda one, _: one / 100,
-                    self.down(node.operand),
-                    0.0,
-                )
+                return self._combined(percents(), self.down(node.operand), None)
             case tree.Call():
                 return self._call(node, single=single)
             case RangeReference() | tree.Name() | tree.Between():
@@ -159,36 +173,6 @@ class Strip:
             return self.values.value(sheet, first.first)
         return self.values.cells(sheet, first.left, first.top, last.top)
 
-    def _combined(
-        self,
-        one_by_one: Callable[[Value, Value], Value],
-        at_once: Callable[[Any, Any], Payload] | None,
-        left: Column,
-        right: Column,
-    ) -> Column:
-        """Two columns and what works on them: numbers at once, the rest one by one."""
-        left, right = self._plain(left), self._plain(right)
-        if not isinstance(left, Cells) and not isinstance(right, Cells):
-            assert not isinstance(left, list) and not isinstance(right, list)
-            return one_by_one(left, right)
-        numbers: list[Any] = [_numbers(left), _numbers(right)]
-        if at_once is None or any(each is None for each in numbers):
-            return self._one_by_one(one_by_one, left, right)
-        with np.errstate(all="ignore"):
-            found = at_once(numbers[0][0], numbers[1][0])
-        plain = np.isfinite(found)
-        for _, mask in numbers:
-            if mask is not None:
-                plain &= mask
-        cells = Cells.numbers(found)
-        if plain.all():
-            return cells
-        others = np.flatnonzero(~plain)
-        rest = self._one_by_one(one_by_one, _taken(left, others), _taken(right, others))
-        kinds, payload = cells.kinds.copy(), found
-        kinds[others], payload[others] = rest.kinds, rest.payload
-        return Cells(kinds, payload, rest.pool)
-
     def _plain(self, column: Column) -> Cells | Value:
         """Single values, without ranges."""
         if isinstance(column, list):
@@ -197,13 +181,12 @@ class Strip:
             return Cells.of([self._single(column, index) for index in range(self.height)])
         return column
 
-    def _one_by_one(
-        self, combine: Callable[[Value, Value], Value], left: Cells | Value, right: Cells | Value
-    ) -> Cells:
-        count = len(left) if isinstance(left, Cells) else len(right)  # type: ignore[arg-type]
-        one = left.values() if isinstance(left, Cells) else [left] * count
-        two = right.values() if isinstance(right, Cells) else [right] * count
-        return Cells.of([combine(a, b) for a, b in zip(one, two, strict=True)])
+    def _combined(self, operation: Operation, left: Column, right: Column) -> Column:
+        """Two columns and an operator between them."""
+        one, two = self._plain(left), self._plain(right)
+        if isinstance(one, Cells) or isinstance(two, Cells):
+            return combined(operation, one, two)
+        return operation.rule(one, two)
 
     def _call(self, node: tree.Call, *, single: bool) -> Column:
         function = find(node.function)
@@ -227,7 +210,7 @@ class Strip:
         row = _Row(self, known)
         found: list[Any] = [None] * self.height
         for index in range(self.height):
-            row.index = index
+            row.go_to(index)
             found[index] = called(function, lambda: bound(function, node.arguments, row))
         return found
 
@@ -249,6 +232,7 @@ class Strip:
         ]
         if any(type(value) is not float for each in lists for value in each):
             return None
+        spend(self.height * _CALL_STEPS)
         return [
             called(function, lambda values=values: values)  # type: ignore[misc]  # bound at once
             for values in zip(*lists, strict=True)
@@ -274,6 +258,7 @@ class Strip:
             return None
         read = Area(first.left, first.top, first.left, last.bottom)
         values = self.values.cells(sheet, read.left, read.top, read.bottom).values()
+        spend(len(values))
         locked = [part.locked for part in before]
         backwards = locked == [False, True]
         if backwards:
@@ -307,15 +292,21 @@ class _Row(Evaluation):
     def __init__(self, strip: Strip, known: dict[int, Any]) -> None:
         super().__init__(strip.place(0), strip.values)
         self.strip = strip
-        self.known = known
+        self.arguments = known
         self.index = 0
+
+    def go_to(self, index: int) -> None:
+        """Go on to another row."""
+        self.budget.spend(_CALL_STEPS)
+        self.index = index
+        self.known.clear()
 
     def operand(self, node: tree.Node) -> Operand:
         key = id(node)
-        if key not in self.known:
+        if key not in self.arguments:
             self.place = self.strip.place(self.index)
             return super().operand(node)
-        column: Any = self.known[key]
+        column: Any = self.arguments[key]
         operand: Operand = column[self.index] if isinstance(column, list) else column
         return operand
 
@@ -363,27 +354,3 @@ def _never_moves(node: tree.Node) -> bool:
     if not isinstance(node, CellReference | RangeReference):
         return False
     return all(part.locked for part in node.parts()[1])
-
-
-_ARITHMETIC: dict[str, Callable[[Any, Any], Payload]] = {
-    "+": lambda one, two: one + two,
-    "-": lambda one, two: one - two,
-    "*": lambda one, two: one * two,
-    "/": np.divide,
-}
-
-
-def _numbers(column: Cells | Value) -> tuple[Any, NDArray[np.bool_] | None] | None:
-    """What counts as a number as it is, and where; None where nothing does."""
-    if isinstance(column, Cells):
-        if column.all_numbers:
-            return column.payload, None
-        plain = np.isin(column.kinds, (Kind.NUMBER, Kind.EMPTY, Kind.LOGICAL))
-        return (np.where(plain, column.payload, 0.0), plain) if plain.any() else None
-    if isinstance(column, float | bool) or column is None:
-        return 0.0 if column is None else float(column), None
-    return None
-
-
-def _taken(column: Cells | Value, which: NDArray[np.intp]) -> Cells | Value:
-    return column.taken(which) if isinstance(column, Cells) else column

@@ -54,6 +54,9 @@ def check_sheet(
 
     With ``most`` only so many blocks are looked at, the first ones in reading order.
     """
+    if most is None and (used := sheet.used()):
+        # All values at once cost less than block by block.
+        list(calculation.columns(sheet.name, used))
     for block in blocks(sheet)[:most]:
         yield Checked(block, block_findings(calculation, sheet, block))
     whole = (*pattern_findings(calculation, sheet), *number_findings(sheet))

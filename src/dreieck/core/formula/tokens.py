@@ -7,6 +7,7 @@ from dataclasses import dataclass
 from enum import Enum
 
 from dreieck.core.address import MAX_COLUMN, MAX_ROW, Cell, column_letters, column_number
+from dreieck.core.budget import spend
 from dreieck.core.exceptions import FormulaError
 from dreieck.core.reference import CellReference, Part, RangeReference, Reference, Span
 from dreieck.core.values import ERROR_CODES
@@ -126,6 +127,7 @@ def cut(text: str) -> tuple[list[Token], bool]:
 
 
 def _scan(text: str, at: Cell) -> tuple[list[Token], FormulaError | None]:
+    spend(len(text))
     tokens: list[Token] = []
     position = 1
     while position < len(text):

@@ -10,6 +10,7 @@ from collections.abc import Callable, Hashable
 from dataclasses import dataclass
 from functools import lru_cache
 
+from dreieck.core.functions.wildcards import wildcards
 from dreieck.core.index import key_of
 from dreieck.core.numerals import read_number
 from dreieck.core.values import Error, Value, compared
@@ -55,36 +56,16 @@ def criterion(wanted: Value) -> Criterion:
     return _ordered(operator, _meant(text))
 
 
-def pattern(text: str) -> re.Pattern[str] | None:
-    """The pattern of a text with ``*`` or ``?``, None for plain text; ``~`` takes their sense."""
-    return _pattern(text.casefold()) if any(mark in text for mark in "*?~") else None
-
-
-@lru_cache(maxsize=256)
-def _pattern(text: str) -> re.Pattern[str]:
-    pieces = re.split(r"(~[*?~]|\*|\?)", text)
-    signs = {"*": ".*", "?": "."}
-    return re.compile(
-        "".join(
-            signs.get(piece) or re.escape(piece[1:] if piece[:1] == "~" and piece[1:] else piece)
-            for piece in pieces
-        ),
-        re.DOTALL,
-    )
-
-
 def _equal(text: str) -> Criterion:
     if not text:
         return Criterion(lambda value: value is None)
     meant = _meant(text)
     if not isinstance(meant, str):
         return Criterion(lambda value: _same(value, meant), key_of(meant))
-    found = pattern(meant)
+    found = wildcards(meant)
     if found is None:
         return Criterion(lambda value: _same(value, meant), key_of(meant))
-    return Criterion(
-        lambda value: isinstance(value, str) and bool(found.fullmatch(value.casefold()))
-    )
+    return Criterion(lambda value: isinstance(value, str) and found.fit(value.casefold()))
 
 
 def _ordered(operator: str, meant: Value) -> Criterion:

@@ -6,7 +6,6 @@ from collections.abc import Callable, Iterator
 
 from dreieck.core.address import column_letters
 from dreieck.core.formula.printer import sheet_text
-from dreieck.core.functions.criteria import pattern
 from dreieck.core.functions.registry import (
     Failure,
     Result,
@@ -16,6 +15,7 @@ from dreieck.core.functions.registry import (
     optional,
     repeated,
 )
+from dreieck.core.functions.wildcards import wildcards
 from dreieck.core.index import key_of
 from dreieck.core.ranges import Range, Table
 from dreieck.core.values import NA, REF, VALUE, Error, Value, compared
@@ -239,7 +239,7 @@ def _exact(sought: Value, line: Table) -> int:
     """The first place in a row or column that holds the same value; wildcards count."""
     if isinstance(sought, Error):
         raise Failure(sought.code, sought.why, sought.origin)
-    wanted = pattern(sought) if isinstance(sought, str) else None
+    wanted = wildcards(sought) if isinstance(sought, str) else None
     sought = 0.0 if sought is None else sought
     index = None if wanted else line.index()
     if index:
@@ -248,7 +248,7 @@ def _exact(sought: Value, line: Table) -> int:
             return int(places[0])
     for place, value in () if index else _along(line):
         if wanted and isinstance(value, str):
-            if wanted.fullmatch(value.casefold()):
+            if wanted.fit(value.casefold()):
                 return place
         elif type(value) is type(sought) and compared(value, sought) == 0:
             return place

@@ -3,14 +3,17 @@
 from __future__ import annotations
 
 import math
+import sys
 from collections.abc import Callable
 
+from dreieck.core.budget import spend
 from dreieck.core.functions.registry import Failure, Takes, arg, function, optional
 from dreieck.core.values import DIV0, NUM, rounded, rounded_towards
 
 _NUMBER = arg("number", Takes.NUMBER, "any number")
 _ANGLE = arg("angle", Takes.NUMBER, "in radians")
 _DIGITS = optional("decimals", Takes.WHOLE, "how many; -1 rounds to tens")
+_LARGEST = int(sys.float_info.max)
 _CHOICE = (
     arg("all", Takes.WHOLE, "how many there are"),
     arg("chosen", Takes.WHOLE, "how many are chosen"),
@@ -39,7 +42,13 @@ def _of_one(
 
 
 def _factorial(number: float) -> float:
+    if int(number) > _LARGEST_FACTORIAL:
+        raise ValueError
     return float(math.factorial(int(number)))
+
+
+_LARGEST_FACTORIAL = 170
+"""The factorial of the next number is beyond all numbers."""
 
 
 def _next(number: float, odd: bool) -> float:
@@ -134,7 +143,7 @@ for each in (
         "the factorial of {0}",
         _factorial,
         ("=FACT(5)", 120.0),
-        "A number below 0 has no factorial.",
+        "A number below 0 has no factorial; that of a number above 170 is too large.",
     ),
     ("SIN", "6.16.55", "The sine of an angle.", "the sine of {0}", math.sin, ("=SIN(0)", 0.0)),
     ("COS", "6.16.19", "The cosine of an angle.", "the cosine of {0}", math.cos, ("=COS(0)", 1.0)),
@@ -345,7 +354,10 @@ def _multiple(number: float, step: float | None, mode: float, up: bool) -> float
         return 0.0
     if number * step < 0:
         raise Failure(NUM, "The number and the step have to have the same sign.")
-    quotient = rounded(number / step, 12)
+    quotient = number / step
+    if math.isinf(quotient):
+        raise Failure(NUM, "The step is too small for the number.")
+    quotient = rounded(quotient, 12)
     away = up if mode else up == (number > 0)
     return step * float(math.ceil(quotient) if away else math.floor(quotient))
 
@@ -388,7 +400,7 @@ def _floor(number: float, step: float | None = None, mode: float = 0.0) -> float
 )
 def _combin(number: int, chosen: int) -> float:
     _check_choice(number, chosen)
-    return float(math.comb(number, chosen))
+    return _product(number, min(chosen, number - chosen), divided=True)
 
 
 @function(
@@ -401,9 +413,25 @@ def _combin(number: int, chosen: int) -> float:
 )
 def _permut(number: int, chosen: int) -> float:
     _check_choice(number, chosen)
-    return float(math.perm(number, chosen))
+    return _product(number, chosen, divided=False)
 
 
 def _check_choice(number: int, chosen: int) -> None:
-    if not 0 <= chosen <= number or number > 100_000:
-        raise Failure(NUM, f"{chosen} cannot be chosen of {number}.")
+    if not 0 <= chosen <= number:
+        raise Failure(NUM, f"{chosen:.15g} cannot be chosen of {number:.15g}.")
+
+
+def _product(number: int, count: int, *, divided: bool) -> float:
+    """So many whole numbers from ``number`` down multiplied, divided by the factorial of them.
+
+    Each step multiplies by 1 or more, so that no more steps are taken than numbers are large.
+    """
+    found = 1
+    for step in range(1, count + 1):
+        spend(1)
+        found *= number - count + step if divided else number - step + 1
+        if divided:
+            found //= step
+        if found > _LARGEST:
+            raise OverflowError
+    return float(found)

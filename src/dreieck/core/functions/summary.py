@@ -6,7 +6,15 @@ import math
 import statistics
 from collections import Counter
 from collections.abc import Callable, Iterator
+from functools import reduce
+from itertools import chain
+from typing import Any
 
+import numpy as np
+from numpy.typing import NDArray
+
+from dreieck.core.budget import spend
+from dreieck.core.cells import Cells, Kind
 from dreieck.core.functions.registry import (
     Failure,
     Parameter,
@@ -18,7 +26,7 @@ from dreieck.core.functions.registry import (
 )
 from dreieck.core.ranges import Range, Table
 from dreieck.core.totals import Total
-from dreieck.core.values import DIV0, NA, NUM, VALUE, Error, Value
+from dreieck.core.values import DIV0, NA, NUM, VALUE, Error
 
 _NUMBERS = repeated("numbers", Takes.NUMBERS, "numbers or ranges")
 _TOTALS = repeated("numbers", Takes.TOTALS, "numbers or ranges")
@@ -75,25 +83,38 @@ def _sumproduct(*tables: Table) -> float:
     sizes = {(table.width, table.height) for table in tables}
     if len(sizes) > 1:
         raise Failure(VALUE, "The ranges differ in size.")
-    if len(tables) == 1 and isinstance(tables[0], Range):
-        return math.fsum(_plain_number(value) for value in tables[0].filled())
-    places = min((list(_places(table)) for table in tables), key=len)
-    return math.fsum(
-        math.prod(_plain_number(table.at(*place)) for table in tables) for place in places
-    )
+    if all(isinstance(table, Range) for table in tables):
+        tables = _without_empty_ends(tables)
+    columns = (_products(column, tables) for column in range(tables[0].width))
+    return math.fsum(chain.from_iterable(columns))
 
 
-def _places(table: Table) -> Iterator[tuple[int, int]]:
-    if isinstance(table, Range):
-        yield from ((column, row) for column, row, _ in table.placed())
-    else:
-        yield from ((column, row) for row in range(table.height) for column in range(table.width))
+def _without_empty_ends(ranges: tuple[Any, ...]) -> tuple[Table, ...]:
+    """Ranges of one size without the columns and rows at their ends that are empty in all."""
+    sizes = [each.filled_size() for each in ranges]
+    width, height = max(1, *(w for w, _ in sizes)), max(1, *(h for _, h in sizes))
+    return tuple(each.part(0, 0, width, height) for each in ranges)
 
 
-def _plain_number(value: Value) -> float:
-    if isinstance(value, Error):
-        raise Failure(value.code, value.why, value.origin)
-    return value if isinstance(value, float) else 0.0
+def _products(column: int, tables: tuple[Table, ...]) -> list[float]:
+    """The products along the rows of one column; raises the first error among the cells."""
+    parts = [table.column(column) for table in tables]
+    errors = [(places[0], cells) for cells in parts if len(places := _errors(cells))]
+    if errors:
+        place, cells = min(errors, key=lambda each: each[0])
+        error = cells.value(int(place))
+        assert isinstance(error, Error)
+        raise Failure(error.code, error.why, error.origin)
+    with np.errstate(all="ignore"):
+        numbers = [np.where(cells.kinds == Kind.NUMBER, cells.payload, 0.0) for cells in parts]
+        product = reduce(np.multiply, numbers)
+    listed: list[float] = product[product != 0].tolist()
+    spend(len(listed) // 8)
+    return listed
+
+
+def _errors(cells: Cells) -> NDArray[np.intp]:
+    return np.flatnonzero(cells.kinds == Kind.ERROR)
 
 
 @function(

@@ -5,7 +5,7 @@ from __future__ import annotations
 import re
 from collections.abc import Callable, Iterator
 
-from dreieck.core.functions.criteria import pattern
+from dreieck.core.budget import spend
 from dreieck.core.functions.registry import (
     Failure,
     Result,
@@ -15,10 +15,8 @@ from dreieck.core.functions.registry import (
     optional,
     repeated,
 )
-from dreieck.core.values import VALUE, Error, Value, to_number, to_text
-
-MAX_TEXT = 100_000
-"""How many characters a text can have that a function makes."""
+from dreieck.core.functions.wildcards import wildcards
+from dreieck.core.values import MAX_TEXT, VALUE, Error, Value, bounded_text, to_number, to_text
 
 _TEXT = arg("text", Takes.TEXT, "any text")
 _COUNT = optional("count", Takes.WHOLE, "how many characters; 1 if left out")
@@ -134,8 +132,8 @@ def _mid(text: str, start: int, count: int) -> str:
     words="{0} with {2} characters from {1} on replaced by {3}",
     example=('=REPLACE(A2,1,2,"Gl")', "Glour"),
 )
-def _replace(text: str, start: int, count: int, new: str) -> str:
-    return text[: _position(start)] + new + text[start - 1 + _length(count) :]
+def _replace(text: str, start: int, count: int, new: str) -> Value:
+    return bounded_text((text[: _position(start)], new, text[start - 1 + _length(count) :]))
 
 
 @function(
@@ -149,17 +147,18 @@ def _replace(text: str, start: int, count: int, new: str) -> str:
     words="{0} with {1} replaced by {2}",
     example=('=SUBSTITUTE(A4,"t","d")', "Podadoes"),
 )
-def _substitute(text: str, old: str, new: str, which: int | None = None) -> str:
+def _substitute(text: str, old: str, new: str, which: int | None = None) -> Value:
     if which is not None and which < 1:
         raise Failure(VALUE, "Pieces are counted from 1.")
     if not old:
         return text
-    if which is None:
-        return _bounded(text.replace(old, new))
     pieces = text.split(old)
+    spend(len(pieces))
+    if which is None:
+        return _joined(new, pieces)
     if which >= len(pieces):
         return text
-    return old.join(pieces[:which]) + new + old.join(pieces[which:])
+    return bounded_text((old.join(pieces[:which]), new, old.join(pieces[which:])))
 
 
 @function(
@@ -174,6 +173,7 @@ def _substitute(text: str, old: str, new: str, which: int | None = None) -> str:
 def _rept(text: str, times: int) -> str:
     if times < 0 or len(text) * times > MAX_TEXT:
         raise Failure(VALUE, f"A text can have {MAX_TEXT:,} characters, and not less than none.")
+    spend(len(text) * times // 2)
     return text * times
 
 
@@ -190,7 +190,7 @@ def _find(sought: str, text: str, start: int = 1) -> float:
         raise Failure(VALUE, "The start lies behind the end of the text.")
     found = text.find(sought, _position(start))
     if found < 0:
-        raise Failure(VALUE, f"“{sought}” does not occur in the text.")
+        raise Failure(VALUE, f"{_said(sought)} does not occur in the text.")
     return float(found + 1)
 
 
@@ -203,13 +203,16 @@ def _find(sought: str, text: str, start: int = 1) -> float:
     example=('=SEARCH("P?T",A4)', 1.0),
 )
 def _search(sought: str, text: str, start: int = 1) -> float:
-    wanted = pattern(sought) or re.compile(re.escape(sought.casefold()))
     if start > len(text) + 1:
         raise Failure(VALUE, "The start lies behind the end of the text.")
-    found = wanted.search(text.casefold(), _position(start))
-    if found is None:
-        raise Failure(VALUE, f"“{sought}” does not occur in the text.")
-    return float(found.start() + 1)
+    pattern, folded = wildcards(sought), text.casefold()
+    if pattern:
+        found = pattern.begin(folded, _position(start))
+    else:
+        found = folded.find(sought.casefold(), _position(start))
+    if found < 0:
+        raise Failure(VALUE, f"{_said(sought)} does not occur in the text.")
+    return float(found + 1)
 
 
 @function(
@@ -234,11 +237,13 @@ def _exact(text: str, other: str) -> bool:
     example=('=CONCATENATE(A2,", ",C2)', "Flour, Kestrel"),
 )
 def _concatenate(values: Iterator[Value]) -> Result:
-    texts = [to_text(value) for value in values]
-    for text in texts:
+    texts: list[str] = []
+    for value in values:
+        text = to_text(value)
         if isinstance(text, Error):
             return text
-    return _bounded("".join(str(text) for text in texts))
+        texts.append(text)
+    return bounded_text(texts)
 
 
 @function(
@@ -279,7 +284,12 @@ def _length(count: int) -> int:
     return count
 
 
-def _bounded(text: str) -> str:
-    if len(text) > MAX_TEXT:
-        raise Failure(VALUE, f"A text can have {MAX_TEXT:,} characters.")
-    return text
+def _joined(between: str, pieces: list[str]) -> Value:
+    """Pieces with a text between each two of them."""
+    spaced = [part for piece in pieces for part in (between, piece)][1:]
+    return bounded_text(spaced)
+
+
+def _said(text: str) -> str:
+    """A text as an error names it."""
+    return f"“{text[:60]}{'…' * (len(text) > 60)}”"

@@ -1,0 +1,113 @@
+"""Texts with wildcards: ``*`` for any text, ``?`` for any character; ``~`` takes their sense.
+
+OpenFormula 4.11.8 and 6.20.20. Matching takes time in proportion to the text, whatever the
+pattern: the pieces between the ``*`` are looked for one after the other, and none is ever looked
+for again.
+"""
+
+from __future__ import annotations
+
+import re
+from dataclasses import dataclass, field
+from functools import lru_cache
+
+from dreieck.core.budget import spend
+
+_MARK = re.compile(r"~[*?~]|[*?]", re.DOTALL)
+_BITS = 8_192
+"""So many characters of a piece cost one more step for each character of the text."""
+
+
+@dataclass(frozen=True)
+class _Piece:
+    """What stands between two ``*``: characters, None for any one."""
+
+    characters: tuple[str | None, ...]
+    plain: str | None
+    """The piece as text, None where it holds a ``?``."""
+    masks: dict[str, int] = field(default_factory=dict, compare=False)
+    """For each character the places in the piece that it fits, as bits."""
+    anything: int = 0
+
+    @classmethod
+    def of(cls, characters: list[str | None]) -> _Piece:
+        if None not in characters:
+            return cls(tuple(characters), "".join(map(str, characters)))
+        anything = sum(1 << n for n, character in enumerate(characters) if character is None)
+        masks: dict[str, int] = {}
+        for number, character in enumerate(characters):
+            if character is not None:
+                masks[character] = masks.get(character, anything) | 1 << number
+        return cls(tuple(characters), None, masks, anything)
+
+    def find(self, text: str, start: int, end: int) -> int:
+        """Where the piece begins first in a part of a text, -1 where it does not occur."""
+        if self.plain is not None:
+            return text.find(self.plain, start, end)
+        # One bit for each place of the piece that the characters so far may have led to.
+        size = len(self.characters)
+        spend((end - start) * (size // _BITS))
+        last, state, masks, anything = 1 << size - 1, 0, self.masks, self.anything
+        for at in range(start, end):
+            state = (state << 1 | 1) & masks.get(text[at], anything)
+            if state & last:
+                return at - size + 1
+        return -1
+
+
+class Wildcards:
+    """A text with wildcards; make one with ``wildcards``."""
+
+    def __init__(self, text: str) -> None:
+        pieces: list[list[str | None]] = [[]]
+        at = 0
+        for mark in _MARK.finditer(text):
+            pieces[-1].extend(text[at : mark.start()])
+            at = mark.end()
+            if mark[0] == "*":
+                pieces.append([])
+            else:
+                pieces[-1].append(None if mark[0] == "?" else mark[0][1])
+        pieces[-1].extend(text[at:])
+        self._pieces = [_Piece.of(piece) for piece in pieces]
+
+    def fit(self, text: str) -> bool:
+        """Whether a whole text, in small letters, is one that is meant."""
+        spend(len(text) // 8 + 1)
+        first, last = self._pieces[0], self._pieces[-1]
+        start = len(first.characters)
+        if first is last:
+            return len(text) == start and first.find(text, 0, start) == 0
+        end = len(text) - len(last.characters)
+        if start > end or first.find(text, 0, start) or last.find(text, end, len(text)) != end:
+            return False
+        return self._follow(self._pieces[1:-1], text, start, end)
+
+    def begin(self, text: str, start: int) -> int:
+        """Where a part that is meant begins first in a text, from ``start`` on; -1 without one."""
+        spend(len(text) // 8 + 1)
+        first, *others = self._pieces
+        begins = first.find(text, start, len(text))
+        if begins < 0 or not self._follow(others, text, begins + len(first.characters), len(text)):
+            return -1
+        return begins
+
+    @staticmethod
+    def _follow(pieces: list[_Piece], text: str, start: int, end: int) -> bool:
+        """Whether pieces stand in a part of a text, one behind the other."""
+        for piece in pieces:
+            at = piece.find(text, start, end)
+            if at < 0:
+                return False
+            start = at + len(piece.characters)
+        return True
+
+
+def wildcards(text: str) -> Wildcards | None:
+    """The pattern of a text that holds wildcards, None for a plain one. Case does not count."""
+    return _wildcards(text.casefold()) if any(mark in text for mark in "*?~") else None
+
+
+@lru_cache(maxsize=256)
+def _wildcards(text: str) -> Wildcards:
+    return Wildcards(text)
