@@ -1,11 +1,15 @@
 import sqlite3
 
 import pytest
+from alembic import command
 from alembic.autogenerate import compare_metadata
+from alembic.config import Config
 from alembic.migration import MigrationContext
+from sqlalchemy import create_engine
 from sqlmodel import SQLModel
 
-from dreieck.store import Database, StoreError
+from dreieck.store import Database, Library, NewSheet, StoreError, database
+from dreieck.store.database import APPLICATION_ID
 
 
 def test_the_migrations_lead_to_the_tables_of_the_code(path):
@@ -63,3 +67,60 @@ def test_a_damaged_file_is_told(path):
     path.write_bytes(b"SQLite format 3\0" + b"\xff" * 4000)
     with pytest.raises(StoreError, match="cannot be used"):
         Database(path)
+
+
+def test_another_way_to_the_same_file_is_told_too(path, tmp_path):
+    first = Database(path)
+    (tmp_path / "link.db").symlink_to(path)
+    (tmp_path / "folder").symlink_to(tmp_path, target_is_directory=True)
+    for other in ("link.db", "folder/data.db"):
+        with pytest.raises(StoreError, match="in use by another Dreieck"):
+            Database(tmp_path / other)
+    first.close()
+
+
+@pytest.mark.logs_a_fault
+def test_damage_beyond_the_first_pages_is_told(path):
+    library = Library(Database(path))
+    id = library.create("Loads", [NewSheet("Loads", {"A1": "1"})])
+    library.close()
+    with sqlite3.connect(path) as connection:
+        connection.execute("UPDATE run SET kind = 4, shape = 99")
+        connection.commit()
+        connection.execute("PRAGMA wal_checkpoint(TRUNCATE)")
+    library = Library(Database(path))
+    library.check()
+    with pytest.raises(StoreError, match="“Loads” cannot be read"):
+        library.open(id)
+    library.close()
+    with path.open("r+b") as file:
+        file.seek(4096)
+        file.write(b"\xff" * (path.stat().st_size - 4096))
+    with pytest.raises(StoreError, match=r"cannot be used.*put a copy"):
+        Library(Database(path)).check()
+
+
+def test_older_files_keep_all_that_they_hold(path):
+    with sqlite3.connect(path) as connection:
+        connection.execute(f"PRAGMA application_id = {APPLICATION_ID}")
+    engine = create_engine(f"sqlite:///{path}")
+    config = Config()
+    config.set_main_option("script_location", str(database._MIGRATIONS))
+    with engine.connect() as connection:
+        config.attributes["connection"] = connection
+        command.upgrade(config, "0003")
+        for statement in (
+            "INSERT INTO workbook VALUES (7, 'Loads', 0, 3, 1, NULL, '2026-03-01')",
+            "INSERT INTO sheet VALUES (9, 7, 'Loads', 0, '{}')",
+            "INSERT INTO run VALUES (9, 1, 1, 2, 1, 5.0, NULL, NULL, NULL)",
+            "INSERT INTO change VALUES (7, 1, 'entry', '2026-03-01', '[]', '[]')",
+        ):
+            connection.exec_driver_sql(statement)
+        connection.commit()
+    engine.dispose()
+    library = Library(Database(path))
+    opened = library.open(7)
+    assert len(opened.workbook.sheets[0]) == 2 and opened.history() == ("entry", None)
+    library.delete(7)
+    assert library.create("Prices") == 8
+    library.close()

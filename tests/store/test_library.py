@@ -1,8 +1,11 @@
+import threading
+
 import pytest
 
 from dreieck.core.address import Cell
 from dreieck.core.exceptions import DreieckError
 from dreieck.store import NewSheet
+from dreieck.store import library as library_module
 
 
 def test_workbooks_are_made_listed_renamed_and_deleted(library):
@@ -13,6 +16,10 @@ def test_workbooks_are_made_listed_renamed_and_deleted(library):
     assert listed == {first: ("Plans", ("Sheet 1",)), second: ("Prices", ("Prices", "Loads"))}
     library.delete(first)
     assert [each.id for each in library.listed()] == [second]
+    # A later workbook gets another number, so that older pages act on nothing.
+    assert library.create("Loads") == second + 1
+    library.delete(second + 1)
+    assert library.create("Loads") == second + 2
     for gone in (library.open, library.delete, library.losses):
         with pytest.raises(KeyError):
             gone(first)
@@ -24,7 +31,10 @@ def test_what_deleting_loses_is_counted(library):
     assert (losses.name, losses.sheets, losses.filled_cells, losses.changes) == ("Prices", 1, 2, 0)
 
 
-@pytest.mark.parametrize("name", ["", "   ", "x" * 81])
+@pytest.mark.parametrize(
+    "name",
+    ["", "   ", "x" * 81, "Pri\u200bces", "a name\x00", "\u3164", "\u2800", "\u202eseldoog"],
+)
 def test_names_that_no_workbook_can_have(library, name):
     with pytest.raises(DreieckError, match="name"):
         library.create(name)
@@ -41,3 +51,19 @@ def test_a_workbook_begins_with_what_was_typed_for_it(library):
     assert sheet.look(Cell.parse("B3")).form == "percent"
     assert sheet.widths == {2: 90}
     assert opened.history() == (None, None)
+
+
+def test_workbooks_are_let_go_of_but_never_in_memory_twice(library, monkeypatch):
+    monkeypatch.setattr(library_module, "MAX_OPEN", 2)
+    ids = [library.create(f"Loads {n}", [NewSheet("Loads", {"A1": "1"})]) for n in range(4)]
+    held = library.open(ids[0])
+    for id in ids:
+        library.open(id)
+    assert list(library._kept) == ids[2:] and library.open(ids[0]) is held
+    found = []
+    jobs = [threading.Thread(target=lambda: found.append(library.open(ids[1]))) for _ in range(8)]
+    for job in jobs:
+        job.start()
+    for job in jobs:
+        job.join()
+    assert len(set(found)) == 1 and library.revision(ids[1]) == 1

@@ -20,7 +20,15 @@ from dreieck.core.inserting import deleted, inserted
 from dreieck.core.lines import Lines
 from dreieck.core.look import PLAIN, Look
 from dreieck.core.sheet import Run
-from dreieck.store import Database, Library, NewSheet, OutOfDate, StoreError
+from dreieck.store import (
+    Database,
+    Library,
+    NewSheet,
+    OutOfDate,
+    StoreError,
+    history,
+    open_workbook,
+)
 
 A1, A2 = Cell(1, 1), Cell(1, 2)
 
@@ -114,6 +122,73 @@ def test_a_change_that_cannot_be_kept_is_not_made(library):
     assert entries(opened) == {"A1": "1"} and opened.history() == ("entry in A1", None)
     enter(opened, "A2", "=A1*2")
     assert opened.calculation.value("Sheet 1", A2) == 2.0
+
+
+def test_the_history_is_bounded_and_stays_useful(library, path, monkeypatch):
+    monkeypatch.setattr(history, "MAX_CHANGES", 3)
+    id = library.create("Loads")
+    for row in range(1, 6):
+        enter(library.open(id), f"A{row}", str(row))
+    library, opened = reopened(library, path, id)
+    enter(opened, "A6", "6")
+    taken = [opened.undo(opened.revision) for _ in range(4)]
+    assert taken == ["entry in A6", "entry in A5", "entry in A4", None]
+    assert len(entries(opened)) == 3
+    monkeypatch.setattr(history, "MAX_BYTES", 1)
+    enter(opened, "B1", "x")
+    assert (opened.undo(opened.revision), opened.undo(opened.revision)) == ("entry in B1", None)
+    library.close()
+
+
+def test_what_changed_since_a_revision_is_known_for_a_while(library, monkeypatch):
+    monkeypatch.setattr(open_workbook, "MAX_FOLLOWED", 2)
+    opened = library.open(library.create("Loads"))
+    for row in range(1, 4):
+        enter(opened, f"A{row}", "1")
+    assert opened.steps_since(3) == [] and len(opened.steps_since(1)) == 2
+    assert opened.steps_since(0) is None and opened.steps_since(4) is None
+
+
+def test_a_workbook_deleted_while_it_is_edited_is_told(library):
+    id = library.create("Loads")
+    opened = library.open(id)
+    library.delete(id)
+    for edit in (lambda: enter(opened, "A1", "1"), lambda: opened.undo(0)):
+        with pytest.raises(StoreError, match="was deleted in the meantime"):
+            edit()
+    assert entries(opened) == {}
+
+
+def test_a_data_file_that_is_deleted_or_replaced_takes_no_more_edits(library, path):
+    opened = library.open(library.create("Loads"))
+    enter(opened, "A1", "1")
+    path.rename(path.with_name("moved.db"))
+    for replaced in (False, True):
+        if replaced:
+            path.write_bytes(b"")
+        with pytest.raises(StoreError, match="deleted or replaced"):
+            enter(opened, "A2", "2")
+    path.with_name("moved.db").rename(path)
+    enter(opened, "A2", "2")
+    assert entries(opened) == {"A1": "1", "A2": "2"}
+
+
+def test_a_full_disk_is_told_and_reading_goes_on(library):
+    opened = library.open(library.create("Loads", [NewSheet("Loads"), NewSheet("Prices")]))
+    with opened._database.engine.connect() as connection:
+        pages = connection.exec_driver_sql("PRAGMA page_count").scalar()
+    event.listen(
+        opened._database.engine,
+        "connect",
+        lambda raw, _: raw.execute(f"PRAGMA max_page_count = {pages}"),
+    )
+    opened._database.engine.dispose()
+    with pytest.raises(StoreError, match="full"):
+        for row in range(1, 200):
+            enter(opened, f"A{row}", "x" * 5000)
+    kept = len(entries(opened))
+    opened.remember_sheet(opened.workbook.sheets[1].id)
+    assert 0 < kept < 199 and opened.history()[0] == f"entry in A{kept}"
 
 
 def test_sheets_and_their_formulas_survive_restart_undo_and_redo(library, path):

@@ -35,7 +35,9 @@ def test_the_demo_is_started_again_after_naming_what_is_lost(client, page):
     page.enter("C4", "500")
     assert "your 1 change in it" in client.get("/demo/question").text
     started = client.post("/demo", headers={"HX-Request": "true"})
-    assert started.headers["HX-Redirect"] == "/workbooks/1"
+    assert started.headers["HX-Redirect"] == "/workbooks/2"
+    # No number is given twice: an older page of the demo acts on nothing.
+    assert client.post("/workbooks/1/bench/undo", data=page.state).status_code == 404
     assert listed(client) == ["Hut supplies"]
 
 

@@ -2,9 +2,11 @@
 
 from dreieck.store.database import Database, StoreError
 from dreieck.store.library import Library, Listed, Losses, NewSheet
+from dreieck.store.lock import BusyError, all_locked
 from dreieck.store.open_workbook import OpenWorkbook, OutOfDate
 
 __all__ = [
+    "BusyError",
     "Database",
     "Library",
     "Listed",
@@ -13,4 +15,5 @@ __all__ = [
     "OpenWorkbook",
     "OutOfDate",
     "StoreError",
+    "all_locked",
 ]

@@ -11,6 +11,7 @@ from alembic import command
 from alembic.config import Config
 from alembic.migration import MigrationContext
 from alembic.script import ScriptDirectory
+from alembic.util.exc import CommandError
 from sqlalchemy import Engine, create_engine, event, text
 from sqlalchemy.exc import DatabaseError
 from sqlmodel import Session
@@ -18,6 +19,8 @@ from sqlmodel import Session
 APPLICATION_ID = 0x44524549
 """Marks an SQLite file as ours ("DREI" in its header)."""
 
+DAMAGE = (DatabaseError, CommandError, UnicodeDecodeError)
+"""What reading a damaged file raises: its own texts may be no text any more."""
 _MIGRATIONS = Path(__file__).parent / "migrations"
 
 
@@ -30,6 +33,8 @@ class Database:
 
     def __init__(self, path: Path) -> None:
         """Open or make the file at ``path``. Raises StoreError."""
+        # Another way to the same file must lead to the same lock.
+        path = path.resolve()
         self.path = path
         _check_usable(path)
         self._lock = _locked(path)
@@ -37,9 +42,10 @@ class Database:
         try:
             _check_ours(self.engine, path)
             _migrate(self.engine, path)
-        except DatabaseError as error:
+            self._file = _identity(path)
+        except DAMAGE as error:
             self.close()
-            raise StoreError(f"{path} cannot be used: {error.orig}") from error
+            raise StoreError(damaged(path, error)) from error
         except StoreError:
             self.close()
             raise
@@ -48,10 +54,35 @@ class Database:
         """A new session; what it changes is one transaction."""
         return Session(self.engine)
 
+    def check_there(self) -> None:
+        """See that the file is still the one that was opened. Raises StoreError."""
+        try:
+            there = _identity(self.path) == self._file
+        except OSError:
+            there = False
+        if not there:
+            raise StoreError(
+                f"The data file {self.path.name} was deleted or replaced while Dreieck is running,"
+                " so no change can be kept. Put it back, or start Dreieck again."
+            )
+
     def close(self) -> None:
         """Close the file and let other servers have it."""
         self.engine.dispose()
         self._lock.close()
+
+
+def damaged(path: Path, error: Exception) -> str:
+    """What to say of a file that cannot be read as it should."""
+    return (
+        f"{path} cannot be used: {getattr(error, 'orig', error)}. If it is damaged, put a copy of"
+        " it back, or choose another file with --data."
+    )
+
+
+def _identity(path: Path) -> tuple[int, int]:
+    stat = path.stat()
+    return stat.st_dev, stat.st_ino
 
 
 def _check_usable(path: Path) -> None:
@@ -131,8 +162,12 @@ def _migrate(engine: Engine, path: Path) -> None:
         if not _is_known(connection, config):
             raise StoreError(f"{path} was made by a newer Dreieck. Use that one to open it.")
         config.attributes["connection"] = connection
+        # Tables that are made anew must not take with them what refers to them.
+        connection.exec_driver_sql("PRAGMA foreign_keys = OFF")
+        connection.commit()
         command.upgrade(config, "head")
         connection.commit()
+        connection.exec_driver_sql("PRAGMA foreign_keys = ON")
 
 
 def _is_known(connection: Any, config: Config) -> bool:

@@ -3,9 +3,12 @@
 from __future__ import annotations
 
 import json
+import unicodedata
+from collections import OrderedDict
 from collections.abc import Iterable
 from dataclasses import dataclass, field
 from threading import RLock
+from weakref import WeakValueDictionary
 
 from sqlalchemy import func
 from sqlmodel import col, select
@@ -15,12 +18,19 @@ from dreieck.core.edits import SetCells
 from dreieck.core.entering import entered
 from dreieck.core.exceptions import DreieckError
 from dreieck.core.look import PLAIN, Look
-from dreieck.store.database import Database
+from dreieck.store.database import DAMAGE, Database, StoreError, damaged
+from dreieck.store.lock import WorkbookLock
 from dreieck.store.open_workbook import OpenWorkbook
 from dreieck.store.tables import ChangeRow, RunRow, SheetRow, WorkbookRow
 
 MAX_NAME = 80
 """How many characters the name of a workbook can have."""
+MAX_OPEN = 32
+"""How many workbooks are kept in memory at the most."""
+MAX_OPEN_CELLS = 10_000_000
+"""How many filled cells they can have together, if it is more than one."""
+_UNSEEN = "\u034f\u115f\u1160\u2800\u3164\uffa0"
+"""Characters that count as letters or signs and yet show nothing."""
 
 
 @dataclass(slots=True)
@@ -55,12 +65,16 @@ class Losses:
 
 
 class Library:
-    """The workbooks of one data file; those in use are kept in memory."""
+    """The workbooks of one data file; those used last are kept in memory."""
 
     def __init__(self, database: Database) -> None:
         self._database = database
-        self._open: dict[int, OpenWorkbook] = {}
         self._lock = RLock()
+        self._living: WeakValueDictionary[int, OpenWorkbook] = WeakValueDictionary()
+        """Every workbook that somebody holds: none may be in memory twice."""
+        self._kept: OrderedDict[int, OpenWorkbook] = OrderedDict()
+        self._opening: WeakValueDictionary[int, WorkbookLock] = WeakValueDictionary()
+        self._revisions: dict[int, int] = {}
 
     def listed(self) -> list[Listed]:
         """All workbooks, the last changed first."""
@@ -85,6 +99,7 @@ class Library:
     ) -> int:
         """Make a workbook and return its number. Raises DreieckError for a name that cannot be."""
         name = checked_name(name)
+        self._database.check_there()
         with self._lock, self._database.session() as session:
             row = WorkbookRow(name=name, is_demo=is_demo)
             session.add(row)
@@ -113,7 +128,10 @@ class Library:
         name = checked_name(name)
         workbook = self.open(id)
         with workbook.lock, self._database.session() as session:
-            session.get_one(WorkbookRow, id).name = name
+            row = session.get(WorkbookRow, id)
+            if row is None:
+                raise KeyError(id)
+            row.name = name
             session.commit()
             workbook.workbook.name = name
 
@@ -145,14 +163,53 @@ class Library:
                 raise KeyError(id)
             session.delete(row)
             session.commit()
-            self._open.pop(id, None)
+            for known in (self._kept, self._living, self._revisions):
+                known.pop(id, None)
 
     def open(self, id: int) -> OpenWorkbook:
-        """The workbook with this number, in memory. Raises KeyError."""
+        """The workbook with this number, in memory. Raises KeyError, StoreError or BusyError."""
         with self._lock:
-            if id not in self._open:
-                self._open[id] = OpenWorkbook(self._database, id)
-            return self._open[id]
+            known = self._known(id)
+            opening = self._opening.setdefault(id, WorkbookLock(id))
+        if known:
+            return known
+        # Reading may take long, and holds up nobody but those who want the same workbook.
+        with opening:
+            with self._lock:
+                known = self._known(id)
+            if known:
+                return known
+            opened = OpenWorkbook(self._database, id, self._revisions)
+            with self._lock:
+                self._living[id] = self._kept[id] = opened
+                self._let_go()
+            return opened
+
+    def revision(self, id: int) -> int | None:
+        """The revision of a workbook that was opened before; None where it is deleted."""
+        return self._revisions.get(id)
+
+    def _known(self, id: int) -> OpenWorkbook | None:
+        known = self._living.get(id)
+        if known:
+            self._kept[id] = known
+            self._kept.move_to_end(id)
+        return known
+
+    def _let_go(self) -> None:
+        """Keep no more in memory than may be; who holds a workbook still has it."""
+        while len(self._kept) > 1 and (
+            len(self._kept) > MAX_OPEN
+            or sum(each.size for each in self._kept.values()) > MAX_OPEN_CELLS
+        ):
+            self._kept.popitem(last=False)
+
+    def check(self) -> None:
+        """See that all that is listed can be read. Raises StoreError."""
+        try:
+            self.listed()
+        except DAMAGE as error:
+            raise StoreError(damaged(self._database.path, error)) from error
 
     def close(self) -> None:
         """Close the data file."""
@@ -164,6 +221,11 @@ def checked_name(name: str) -> str:
     name = " ".join(name.split())
     if not name:
         raise DreieckError("A workbook needs a name.")
+    if wrong := next((c for c in name if c in _UNSEEN or not c.isprintable()), None):
+        said = unicodedata.name(wrong, f"number {ord(wrong)}").lower()
+        raise DreieckError(f"The name holds a character that cannot be seen ({said}).")
+    if not any(unicodedata.category(c)[0] in "LNPS" for c in name):
+        raise DreieckError("The name of a workbook has to show something.")
     if len(name) > MAX_NAME:
         raise DreieckError(f"The name of a workbook can have {MAX_NAME} characters.")
     return name

@@ -6,29 +6,37 @@ record with both directions. What is acknowledged is on disk.
 
 from __future__ import annotations
 
-from collections import Counter
-from collections.abc import Callable
-from threading import RLock
+import logging
+from collections import Counter, deque
+from collections.abc import Callable, MutableMapping
 
-from sqlalchemy import delete
 from sqlalchemy.exc import DatabaseError
-from sqlmodel import Session, col, select
+from sqlmodel import Session
 
+from dreieck.core.budget import Budget, working
 from dreieck.core.calculate import Calculation
 from dreieck.core.edits import Edit, SetCells
 from dreieck.core.exceptions import DreieckError
+from dreieck.core.following import Step, steps_of
 from dreieck.core.sheet import Sheet
 from dreieck.store.database import Database, StoreError
 from dreieck.store.encoding import edits_of, edits_text
+from dreieck.store.history import History, Labels
+from dreieck.store.lock import WorkbookLock
 from dreieck.store.reading import read_workbook
 from dreieck.store.shapes import Shapes
-from dreieck.store.tables import ChangeRow, SheetRow, WorkbookRow, now
+from dreieck.store.tables import SheetRow, WorkbookRow, now
 from dreieck.store.writing import write, write_sheets
 
 
 class OutOfDate(DreieckError):
     """An edit was meant for an older revision of the workbook."""
 
+
+log = logging.getLogger("dreieck")
+
+MAX_FOLLOWED = 200
+"""So many revisions back the places that a page holds can follow."""
 
 Record = Callable[[Session, WorkbookRow, list[Edit]], None]
 """Writes what the history needs, given the inverse of what was just done."""
@@ -37,19 +45,37 @@ Record = Callable[[Session, WorkbookRow, list[Edit]], None]
 class OpenWorkbook:
     """One workbook of a database. Hold ``lock`` while reading or changing it."""
 
-    def __init__(self, database: Database, id: int) -> None:
-        """Read the workbook with this number. Raises KeyError where there is none."""
+    def __init__(
+        self, database: Database, id: int, revisions: MutableMapping[int, int] | None = None
+    ) -> None:
+        """Read the workbook with this number, and tell its revisions from now on.
+
+        Raises KeyError where there is none, StoreError where it cannot be read.
+        """
         self.id = id
-        self.lock = RLock()
+        self.lock = WorkbookLock(id)
         self._database = database
         self._shapes = Shapes(id)
+        self._history = History(id)
+        self._revisions = {} if revisions is None else revisions
+        self._steps: deque[tuple[Step, ...]] = deque(maxlen=MAX_FOLLOWED)
         with database.session() as session:
             row = session.get(WorkbookRow, id)
             if row is None:
                 raise KeyError(id)
+            try:
+                self.workbook = read_workbook(session, row, self._shapes)
+            except DatabaseError:
+                raise
+            except Exception as fault:
+                log.exception("workbook %s cannot be read", id)
+                raise StoreError(
+                    f"The workbook “{row.name}” cannot be read: its part of the data file is"
+                    " damaged. Put a copy of the file back; the other workbooks can be used."
+                ) from fault
+            self._labels = self._history.labels(session, row.done)
             self.revision = row.revision
-            self.workbook = read_workbook(session, row, self._shapes)
-            self._history = self._labels(session, row.done)
+        self._revisions[id] = self.revision
         self.calculation = Calculation(self.workbook)
 
     def change(self, label: str, edits: list[Edit], revision: int) -> None:
@@ -60,18 +86,8 @@ class OpenWorkbook:
         """
 
         def record(session: Session, row: WorkbookRow, inverse: list[Edit]) -> None:
-            undone = col(ChangeRow.number) > row.done
-            session.execute(delete(ChangeRow).where(col(ChangeRow.workbook_id) == self.id, undone))
-            row.done += 1
-            session.add(
-                ChangeRow(
-                    workbook_id=self.id,
-                    number=row.done,
-                    label=label,
-                    forward=edits_text(edits, self._shapes.number_of),
-                    backward=edits_text(inverse, self._shapes.number_of),
-                )
-            )
+            texts = (edits_text(each, self._shapes.number_of) for each in (edits, inverse))
+            self._history.record(session, row, label, *texts)
 
         with self.lock:
             self._expect(revision)
@@ -90,24 +106,35 @@ class OpenWorkbook:
         """Make the last undone action again; return its label, None where there is none."""
         return self._replay(revision, step=1)
 
-    def history(self) -> tuple[str | None, str | None]:
+    def history(self) -> Labels:
         """The labels of the actions that undo and redo would take."""
-        return self._history
+        return self._labels
+
+    def steps_since(self, revision: int) -> list[Step] | None:
+        """What has changed since a revision; None where that is too long ago to be known."""
+        count = self.revision - revision
+        if not 0 <= count <= len(self._steps):
+            return None
+        recent = list(self._steps)[len(self._steps) - count :]
+        return [step for steps in recent for step in steps]
 
     def last_sheet(self) -> Sheet:
         """The sheet that was shown last, or the first one."""
         with self.lock, self._database.session() as session:
-            shown = session.get_one(WorkbookRow, self.id).open_sheet_id
+            shown = self._row(session).open_sheet_id
         sheets = self.workbook.sheets
         return next((sheet for sheet in sheets if sheet.id == shown), sheets[0])
 
     def remember_sheet(self, sheet_id: int) -> None:
-        """Open the workbook on this sheet the next time."""
-        with self.lock, self._database.session() as session:
-            row = session.get_one(WorkbookRow, self.id)
-            if row.open_sheet_id != sheet_id:
-                row.open_sheet_id = sheet_id
-                session.commit()
+        """Open the workbook on this sheet the next time; where that cannot be kept it is not."""
+        try:
+            with self.lock, self._database.session() as session:
+                row = self._row(session)
+                if row.open_sheet_id != sheet_id:
+                    row.open_sheet_id = sheet_id
+                    session.commit()
+        except DatabaseError as error:
+            log.warning("the sheet last shown is not remembered: %s", error.orig)
 
     def _replay(self, revision: int, step: int) -> str | None:
         def record(session: Session, row: WorkbookRow, inverse: list[Edit]) -> None:
@@ -116,8 +143,8 @@ class OpenWorkbook:
         with self.lock:
             self._expect(revision)
             with self._database.session() as session:
-                done = session.get_one(WorkbookRow, self.id).done
-                change = session.get(ChangeRow, (self.id, done if step < 0 else done + 1))
+                done = self._row(session).done
+                change = self._history.find(session, done if step < 0 else done + 1)
             if change is None:
                 return None
             said = change.backward if step < 0 else change.forward
@@ -132,66 +159,89 @@ class OpenWorkbook:
             )
 
     def _keep(self, edits: list[Edit], record: Record) -> None:
-        inverse: list[Edit] = []
-        try:
-            for edit in edits:
-                inverse.insert(0, edit.apply(self.workbook))
-            with self._database.session() as session:
-                row = session.get_one(WorkbookRow, self.id)
-                record(session, row, inverse)
+        # Nothing of this may be ended halfway.
+        with working(Budget()):
+            self._database.check_there()
+            inverse: list[Edit] = []
+            try:
                 for edit in edits:
-                    write(session, self.id, edit, self._shapes)
-                if any(not isinstance(edit, SetCells) for edit in edits):
-                    write_sheets(session, self.workbook)
-                self._shapes.write_new(session)
-                row.revision += 1
-                row.changed = now()
-                session.flush()
-                history = self._labels(session, row.done)
-                session.commit()
-        except BaseException as error:
-            for edit in inverse:
-                edit.apply(self.workbook)
-            if isinstance(error, DatabaseError):
-                raise StoreError(
-                    f"This change could not be kept, so it was not made ({error.orig})."
-                ) from error
-            raise
-        else:
+                    inverse.insert(0, edit.apply(self.workbook))
+                labels = self._written(edits, inverse, record)
+            except BaseException as error:
+                for edit in inverse:
+                    edit.apply(self.workbook)
+                self._tell_calculation(edits)
+                self._history.forget()
+                if isinstance(error, DatabaseError):
+                    raise StoreError(
+                        f"This change could not be kept, so it was not made ({error.orig})."
+                    ) from error
+                raise
             self.revision += 1
-            self._history = history
+            self._revisions[self.id] = self.revision
+            self._labels = labels
+            self._steps.append(tuple(steps_of(edits)))
             self._shapes.written()
-        finally:
             self._tell_calculation(edits)
 
+    def _written(self, edits: list[Edit], inverse: list[Edit], record: Record) -> Labels:
+        """Write edits that are made in memory, as one transaction."""
+        with self._database.session() as session:
+            row = self._row(session)
+            record(session, row, inverse)
+            for edit in edits:
+                write(session, self.id, edit, self._shapes)
+            if any(not isinstance(edit, SetCells) for edit in edits):
+                write_sheets(session, self.workbook)
+            self._shapes.write_new(session)
+            row.revision += 1
+            row.changed = now()
+            session.flush()
+            labels = self._history.labels(session, row.done)
+            session.commit()
+            return labels
+
+    def _row(self, session: Session) -> WorkbookRow:
+        row = session.get(WorkbookRow, self.id)
+        if row is None:
+            raise StoreError("This workbook was deleted in the meantime; nothing more is kept.")
+        return row
+
     def _tell_calculation(self, edits: list[Edit]) -> None:
-        if not all(isinstance(edit, SetCells) for edit in edits):
+        try:
+            if not all(isinstance(edit, SetCells) for edit in edits):
+                self.calculation.forget()
+                return
+            for edit in edits:
+                if isinstance(edit, SetCells):
+                    sheet = self.workbook.sheet_by_id(edit.sheet_id)
+                    self.calculation.changed(sheet, edit.areas())
+        except Exception:
+            # What is kept is kept; its values are worked out anew.
+            log.exception("values are forgotten")
             self.calculation.forget()
-            return
-        for edit in edits:
-            if isinstance(edit, SetCells):
-                sheet = self.workbook.sheet_by_id(edit.sheet_id)
-                self.calculation.changed(sheet, edit.areas())
+
+    @property
+    def size(self) -> int:
+        """How many cells hold something."""
+        return sum(len(sheet) for sheet in self.workbook.sheets)
 
     def new_sheet_id(self) -> int:
         """A number for a new sheet; none is given twice, not even after a sheet was deleted."""
+        self._database.check_there()
         with self._database.session() as session:
-            row = SheetRow(workbook_id=self.id, name="", position=0)
-            session.add(row)
-            session.flush()
-            assert row.id is not None
-            number = row.id
-            session.delete(row)
-            session.commit()
+            try:
+                row = SheetRow(workbook_id=self.id, name="", position=0)
+                session.add(row)
+                session.flush()
+                assert row.id is not None
+                number = row.id
+                session.delete(row)
+                session.commit()
+            except DatabaseError as error:
+                raise StoreError(f"No sheet could be added ({error.orig}).") from error
             return number
 
     def used_functions(self) -> Counter[str]:
         """In how many formulas each function stands, alike ones counted once."""
         return self._shapes.used_functions()
-
-    def _labels(self, session: Session, done: int) -> tuple[str | None, str | None]:
-        labels = select(ChangeRow.number, ChangeRow.label).where(
-            ChangeRow.workbook_id == self.id, col(ChangeRow.number).in_((done, done + 1))
-        )
-        found = dict(session.exec(labels).all())
-        return found.get(done), found.get(done + 1)

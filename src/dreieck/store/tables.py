@@ -16,6 +16,8 @@ class WorkbookRow(SQLModel, table=True):
     """A workbook. ``done`` is the number of the last change that is not undone."""
 
     __tablename__ = "workbook"
+    # An older page of a deleted workbook must not act on a later one.
+    __table_args__ = {"sqlite_autoincrement": True}
     id: int | None = Field(default=None, primary_key=True)
     name: str
     is_demo: bool = False
@@ -78,11 +80,12 @@ class RunRow(SQLModel, table=True):
 
 
 class ChangeRow(SQLModel, table=True):
-    """One user action, in both directions, as JSON."""
+    """One user action, in both directions, as JSON of so many characters."""
 
     __tablename__ = "change"
     workbook_id: int = Field(foreign_key="workbook.id", primary_key=True, ondelete="CASCADE")
     number: int = Field(primary_key=True)
+    size: int
     label: str
     at: str = Field(default_factory=now)
     forward: str
