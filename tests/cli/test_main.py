@@ -1,10 +1,12 @@
 import json
 import os
+import re
 import socket
 import subprocess
 import sys
 import time
 import urllib.request
+from http.client import HTTPConnection
 
 import pytest
 
@@ -60,15 +62,40 @@ def test_unusable_input_is_told_on_standard_error(arguments, says):
     assert done.returncode == 2 and says in done.stderr and done.stdout == ""
 
 
-def test_serve_prints_an_address_that_works_and_stops_cleanly(tmp_path):
+def free_port():
     with socket.socket() as probe:
         probe.bind(("127.0.0.1", 0))
-        port = str(probe.getsockname()[1])
-    served = ("serve", "--demo", "--port", port, "--data", str(tmp_path / "data.db"))
-    server = subprocess.Popen(
-        [sys.executable, "-m", "dreieck.cli.main", *served],
+        return str(probe.getsockname()[1])
+
+
+def started(*arguments):
+    return subprocess.Popen(
+        [sys.executable, "-m", "dreieck.cli.main", *arguments],
         stdout=subprocess.PIPE, text=True, env={**os.environ, "PYTHONUNBUFFERED": "1"},
     )  # fmt: skip
+
+
+def test_beyond_this_machine_the_address_holds_the_key(tmp_path):
+    port = free_port()
+    data = str(tmp_path / "data.db")
+    server = started("serve", "--demo", "--host", "0.0.0.0", "--port", port, "--data", data)
+    address, told = server.stdout.readline().split()[-1], server.stdout.readline()
+    path = re.fullmatch(rf"http://[^/]+:{port}(/key/[\w-]{{20,}}\?to=/workbooks/1)", address)[1]
+    assert "holds the key" in told
+    for asked, status in (("/", 401), (path, 303), ("/healthz", 200)):
+        connection = HTTPConnection("127.0.0.1", int(port), timeout=20)
+        connection.request("GET", asked)
+        assert connection.getresponse().status == status
+        connection.close()
+    server.terminate()
+    server.stdout.close()
+    server.wait(timeout=20)
+
+
+def test_serve_prints_an_address_that_works_and_stops_cleanly(tmp_path):
+    port = free_port()
+    served = ("serve", "--demo", "--port", port, "--data", str(tmp_path / "data.db"))
+    server = started(*served)
     address = server.stdout.readline().split()[-1]
     for _ in range(100):
         try:

@@ -208,6 +208,7 @@ def test_four_ways_are_shown_and_one_is_taken(client, page):
     text = client.get(path, params={"cell": "D7"}).text
     assert all(formula in text for formula in ("=B5*C$4", "=B$5*C$4", "=$B$5*C$4"))
     form = {"cell": "C5", "to": "C5:F10", "formula": "=$B$5*C$4"}
+    form["revision"] = page.scene["revision"]
     answer = client.post(path, data=form, follow_redirects=False)
     assert answer.status_code == 303
     assert page.act("show").shown("C6", "F10") == ["50.4", "23.5"]

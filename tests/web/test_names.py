@@ -5,9 +5,13 @@ import re
 NAMES = "/workbooks/1/names"
 
 
+def revision(client):
+    return client.app.state.library.open(1).revision
+
+
 def post(client, path, **form):
     """What the page says after a form was sent."""
-    answer = client.post(path, data=form)
+    answer = client.post(path, data={"revision": revision(client), **form})
     assert answer.status_code == 200, answer.text
     found = re.search(r'<p class="notice[^"]*"[^>]*>(.*?)</p>', answer.text)
     return found[1] if found else answer.text
@@ -51,7 +55,9 @@ def test_the_dialog_proposes_names_from_headings_which_are_taken_at_once(client,
 def test_a_refused_name_gets_a_reason_and_what_was_typed_is_still_there(client, page):
     page.act("give-name", to="B5", says="Loads!$C$4")
     assert "“B5_” would do" in page.notice
-    answer = client.post(f"{NAMES}/give", data={"name": "B5", "says": "Loads!$C$4", "at": "A1"})
+    answer = client.post(
+        f"{NAMES}/give", data={"revision": 0, "name": "B5", "says": "Loads!$C$4", "at": "A1"}
+    )
     assert "“B5_” would do" in answer.text and 'value="Loads!$C$4"' in answer.text
     assert "cannot be" not in post(client, f"{NAMES}/give", name="rate", says="0.5")
     assert "already" in post(client, f"{NAMES}/give", name="Rate", says="0.5")
@@ -124,6 +130,7 @@ def test_a_number_is_lifted_after_a_look_at_it(client, page):
     text = client.get("/workbooks/1/lift").text
     assert "<b>1.75</b>" in text and "Loads!H5:H10" in text and "Season!" not in text
     form = {"chosen": "1.75 2 H5:H10", "sheet": "2", "cell": "B14", "label": "Dearer by"}
+    form["revision"] = revision(client)
     look = client.post("/workbooks/1/lift", data=form).text
     assert "=C5*$B$14" in look and "are the same before and after" in look
     assert page.act("show").shown("B14") == [None]

@@ -4,14 +4,19 @@ from __future__ import annotations
 
 import errno
 import socket
+import sys
 from typing import Any
 
 import typer
 import uvicorn
+from fastapi import FastAPI
 
+from dreieck.cli.connections import BoundedConnection
 from dreieck.store import StoreError
 from dreieck.web.app import create_app
 from dreieck.web.settings import Settings
+
+_SWITCH = 0.001
 
 
 class Unservable(Exception):
@@ -26,12 +31,33 @@ def serve_workbench(given: dict[str, Any]) -> None:
         application = create_app(settings)
     except StoreError as error:
         raise Unservable(str(error)) from None
-    address = f"http://{_in_url(settings.host)}:{settings.port}"
-    demos = [each for each in application.state.library.listed() if each.is_demo]
-    start = f"{address}/workbooks/{demos[0].id}" if settings.demo and demos else f"{address}/"
-    typer.echo(f"Dreieck is at {start}\nStop it with Ctrl+C; all changes are kept.")
-    config = uvicorn.Config(application, log_level="warning", timeout_graceful_shutdown=2)
+    typer.echo(f"Dreieck is at {_address(settings, application)}")
+    if application.state.keyring.key:
+        typer.echo("This address holds the key: who has it can read and change all workbooks.")
+    typer.echo("Stop it with Ctrl+C; all changes are kept.")
+    # Long work gives way to short requests this often.
+    sys.setswitchinterval(_SWITCH)
+    config = uvicorn.Config(
+        application,
+        log_level="warning",
+        timeout_graceful_shutdown=2,
+        http=BoundedConnection,
+        ws="none",
+        server_header=False,
+    )
     uvicorn.Server(config).run(sockets=[listener])
+
+
+def _address(settings: Settings, application: FastAPI) -> str:
+    """The address to open: with the key if there is one, and of the demo if it is asked for."""
+    host = settings.host
+    if host in ("0.0.0.0", "::"):
+        host = socket.gethostname()
+    demos = [each for each in application.state.library.listed() if each.is_demo]
+    page = f"/workbooks/{demos[0].id}" if settings.demo and demos else "/"
+    key = application.state.keyring.key
+    path = page if not key else f"/key/{key}" + (f"?to={page}" if page != "/" else "")
+    return f"http://{_in_url(host)}:{settings.port}{path}"
 
 
 def _listener(host: str, port: int) -> socket.socket:
@@ -40,6 +66,8 @@ def _listener(host: str, port: int) -> socket.socket:
     listener.setsockopt(socket.SOL_SOCKET, socket.SO_REUSEADDR, 1)
     try:
         listener.bind((host, port))
+        # Who is quicker than the server waits for it.
+        listener.listen()
     except OSError as error:
         in_use = error.errno == errno.EADDRINUSE
         what = "is in use" if in_use else f"cannot be used: {error.strerror or error}"

@@ -5,16 +5,19 @@ from __future__ import annotations
 from collections.abc import AsyncIterator
 from contextlib import asynccontextmanager
 from pathlib import Path
+from secrets import token_urlsafe
 
+from anyio.to_thread import current_default_thread_limiter
 from fastapi import FastAPI
 from fastapi.responses import PlainTextResponse
 from starlette.staticfiles import StaticFiles
 
 from dreieck import demo
-from dreieck.store import Database, Library
+from dreieck.store import Database, Library, StoreError
 from dreieck.web import (
     api,
     errors,
+    gate,
     guide,
     home,
     lift,
@@ -27,20 +30,30 @@ from dreieck.web import (
     workbench,
 )
 from dreieck.web.drawn import Drawn
+from dreieck.web.gate import Gate, Keyring
 from dreieck.web.security import Guard
 from dreieck.web.settings import Settings
+from dreieck.web.turns import Turns
 
+_THREADS = 200
 _STATIC = Path(__file__).parent / "static"
 
 
 def create_app(settings: Settings) -> FastAPI:
     """Open the data file and make the application. Raises StoreError."""
     library = Library(Database(settings.data))
+    try:
+        library.check()
+    except StoreError:
+        library.close()
+        raise
     if settings.demo and not any(listed.is_demo for listed in library.listed()):
         library.create(demo.NAME, demo.sheets(), is_demo=True, open_sheet=demo.OPEN_SHEET)
 
     @asynccontextmanager
     async def lifespan(_: FastAPI) -> AsyncIterator[None]:
+        # Work that waits for its turn inside a thread must not keep others from getting one.
+        current_default_thread_limiter().total_tokens = _THREADS
         yield
         library.close()
 
@@ -54,14 +67,18 @@ def create_app(settings: Settings) -> FastAPI:
     )
     app.state.library = library
     app.state.drawn = Drawn()
-    app.add_middleware(Guard, hosts=settings.served_hosts())
+    keyring = Keyring(settings.key or ("" if settings.is_local else token_urlsafe(18)))
+    app.state.keyring = keyring
+    app.add_middleware(Turns)
+    app.add_middleware(Gate, keyring=keyring)
+    app.add_middleware(Guard, hosts=settings.served_hosts(), any_number=not settings.is_local)
     app.mount("/static", StaticFiles(directory=_STATIC), name="static")
-    for pages in (home, workbench, selection, log, map, names, lift, ways, news, guide, api):
+    for pages in (gate, home, workbench, selection, log, map, names, lift, ways, news, guide, api):
         app.include_router(pages.router)
     errors.install(app)
 
     @app.get("/healthz", include_in_schema=False)
-    def healthz() -> PlainTextResponse:
+    async def healthz() -> PlainTextResponse:
         return PlainTextResponse("ok")
 
     return app

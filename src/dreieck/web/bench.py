@@ -16,7 +16,10 @@ from dreieck.core.naming import Grows
 Step = Literal["", "write", "fill", "check"]
 View = Literal["values", "formulas", "both"]
 MAX_TEXT = 1_000_000
-MAX_PASTED = 20_000_000
+MAX_PASTED = 4_000_000
+"""How many characters a text from another program can have."""
+MAX_NUMBER = 2**53
+Number = Annotated[int, Field(ge=-1, le=MAX_NUMBER)]
 MAX_PLACES = 100
 """How many areas can be selected at once beside the active one."""
 
@@ -44,11 +47,11 @@ class Bench(BaseModel):
     area on it that was copied last.
     """
 
-    revision: int = 0
-    sheet: int = 0
-    home: int = 0
-    left: int = Field(1, ge=1)
-    top: int = Field(1, ge=1)
+    revision: Number = 0
+    sheet: Number = 0
+    home: Number = 0
+    left: int = Field(1, ge=1, le=MAX_NUMBER)
+    top: int = Field(1, ge=1, le=MAX_NUMBER)
     width: int = Field(900, ge=1, le=10_000)
     height: int = Field(540, ge=1, le=10_000)
     anchor: str = "A1"
@@ -57,10 +60,10 @@ class Bench(BaseModel):
     reveal: str = ""
     writing: str = ""
     text: str | None = Field(None, max_length=MAX_TEXT)
-    caret: int = 0
+    caret: Number = 0
     flipped: bool = False
     fresh: bool = False
-    pointed_from: int = -1
+    pointed_from: Number = -1
     source: str = ""
     target: str = ""
     landing: str = ""
@@ -69,7 +72,7 @@ class Bench(BaseModel):
     view: View = "values"
     wait: bool = False
     bare: bool = False
-    aiming: int = -1
+    aiming: Number = -1
     advice: bool = False
     trial: str = Field("", max_length=200)
     tried_at: str = ""
@@ -134,9 +137,10 @@ class Bench(BaseModel):
 class Wish(Bench):
     """The state of a page together with what an action on it needs to know.
 
-    What was copied is told as an area (``clip_…``) or as text from another program
-    (``pasted``). ``picture`` is the number of what the page drew last. An action sets
-    ``insists`` where the page must take the state that it led to.
+    What was copied is told as an area (``clip_…``) at a revision of its workbook, -1 if that is
+    not known, or as text from another program (``pasted``). ``picture`` is the number of what
+    the page drew last. An action sets ``insists`` where the page must take the state that it
+    led to. A ``patient`` page waits longer for values, and ends its wish when it has another.
     """
 
     move: Literal["", "down", "up", "right", "left"] = ""
@@ -144,23 +148,25 @@ class Wish(Bench):
     columns: int = Field(0, ge=-1, le=1)
     rows: int = Field(0, ge=-1, le=1)
     widen: bool = False
-    index: int = -1
+    index: Number = -1
     rule: str = ""
-    mend: int = 0
+    mend: Number = 0
     axis: Axis = "column"
     hold: Hold | None = None
-    clip_workbook: int = 0
-    clip_sheet: int = 0
+    clip_workbook: Number = 0
+    clip_sheet: Number = 0
+    clip_revision: Number = -1
     clip_area: str = ""
     clip_cut: bool = False
     pasted: str | None = Field(None, max_length=MAX_PASTED)
     what: What = "all"
     clear: bool = False
-    picture: int = 0
+    picture: Number = 0
     says: str = Field("", max_length=10_000)
     grows: Grows = ""
     anew: bool = False
     insists: bool = False
+    patient: bool = False
 
 
 WishForm = Annotated[Wish, Form()]

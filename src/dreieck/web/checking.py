@@ -4,6 +4,7 @@ from __future__ import annotations
 
 from weakref import WeakKeyDictionary
 
+from dreieck.core.budget import current
 from dreieck.core.calculate import Block
 from dreieck.core.calculate.calculation import Calculation
 from dreieck.core.findings import (
@@ -25,6 +26,8 @@ _KNOWN: WeakKeyDictionary[OpenWorkbook, tuple[int, _Known]] = WeakKeyDictionary(
 
 def findings_of(opened: OpenWorkbook, sheet: Sheet, block: Block) -> tuple[Finding, ...]:
     """The findings about one block of a workbook as it is kept."""
+    if current().hurried:
+        return ()
     known = _known(opened)
     key = (sheet.id, block.shape, block.parts)
     if key not in known:
@@ -34,6 +37,8 @@ def findings_of(opened: OpenWorkbook, sheet: Sheet, block: Block) -> tuple[Findi
 
 def findings_on(opened: OpenWorkbook, sheet: Sheet) -> tuple[Checked, ...]:
     """All blocks of a sheet with findings, those about its pattern last."""
+    if current().hurried:
+        return ()
     known = _known(opened)
     key = (sheet.id,)
     if key not in known:
@@ -43,6 +48,8 @@ def findings_on(opened: OpenWorkbook, sheet: Sheet) -> tuple[Checked, ...]:
 
 def breaks_on(opened: OpenWorkbook, sheet: Sheet) -> tuple[Finding, ...]:
     """What breaks the pattern of a sheet."""
+    if current().hurried:
+        return ()
     known = _known(opened)
     key = (sheet.id, "pattern")
     if key not in known:

@@ -161,7 +161,7 @@ def _card(situation: Situation, index: int, reference: Reference) -> Card:
     directions = usual_directions(situation.home, start)
     shift = shift_of(tag(index), reference, start, here)
     label = "here"
-    if situation.rehearsing:
+    if situation.rehearsing and situation.fill:
         label = "far corner" if here == situation.far_corner else here.text
     return Card(
         index=index,

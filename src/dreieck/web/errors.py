@@ -7,11 +7,13 @@ from http import HTTPStatus
 
 from fastapi import FastAPI, Request
 from fastapi.exceptions import RequestValidationError
-from fastapi.responses import JSONResponse
+from sqlalchemy.exc import DatabaseError
 from starlette.exceptions import HTTPException
-from starlette.responses import HTMLResponse, Response
+from starlette.responses import Response
 
-from dreieck.web.pages import fragment
+from dreieck.core.budget import WorkEnded
+from dreieck.store import BusyError, StoreError
+from dreieck.web.refusing import refusal
 
 log = logging.getLogger("dreieck")
 
@@ -34,6 +36,20 @@ def install(app: FastAPI) -> None:
         )
         return _answer(request, 422, f"The request cannot be used. {said}")
 
+    @app.exception_handler(WorkEnded)
+    @app.exception_handler(StoreError)
+    @app.exception_handler(BusyError)
+    def unavailable(request: Request, error: Exception) -> Response:
+        return _answer(request, 503, str(error))
+
+    @app.exception_handler(DatabaseError)
+    @app.exception_handler(UnicodeDecodeError)
+    def unreadable(request: Request, error: Exception) -> Response:
+        why = getattr(error, "orig", error)
+        log.error("%s %s: %s", request.method, request.url.path, why)
+        said = f"The data file cannot be used just now: {why}. Nothing was changed."
+        return _answer(request, 503, said)
+
     @app.exception_handler(Exception)
     def failed(request: Request, error: Exception) -> Response:
         log.exception("%s %s failed", request.method, request.url.path, exc_info=error)
@@ -45,8 +61,4 @@ def install(app: FastAPI) -> None:
 
 
 def _answer(request: Request, status: int, said: str) -> Response:
-    if request.url.path.startswith("/api/"):
-        return JSONResponse({"error": said}, status_code=status)
-    if request.headers.get("hx-request") == "true":
-        return HTMLResponse(fragment("notice.html", told=said, kind="problem"), status)
-    return HTMLResponse(fragment("error.html", status=status, said=said), status)
+    return refusal(request.url.path, request.headers, status, said)

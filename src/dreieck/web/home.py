@@ -9,7 +9,7 @@ from starlette.responses import RedirectResponse, Response
 
 from dreieck import demo
 from dreieck.core.exceptions import DreieckError
-from dreieck.web.pages import TheLibrary, page
+from dreieck.web.pages import TheLibrary, WorkbookNumber, page
 
 router = APIRouter(include_in_schema=False)
 
@@ -49,7 +49,7 @@ def ask_demo(request: Request, library: TheLibrary) -> Response:
 
 
 @router.get("/workbooks/{workbook_id}/question")
-def ask_delete(request: Request, library: TheLibrary, workbook_id: int) -> Response:
+def ask_delete(request: Request, library: TheLibrary, workbook_id: WorkbookNumber) -> Response:
     """Ask before a workbook is deleted, and name what would be lost."""
     try:
         lost = library.losses(workbook_id)
@@ -59,7 +59,7 @@ def ask_delete(request: Request, library: TheLibrary, workbook_id: int) -> Respo
 
 
 @router.post("/workbooks/{workbook_id}/delete")
-def delete(request: Request, library: TheLibrary, workbook_id: int) -> Response:
+def delete(request: Request, library: TheLibrary, workbook_id: WorkbookNumber) -> Response:
     """Delete a workbook."""
     try:
         library.delete(workbook_id)
@@ -69,7 +69,9 @@ def delete(request: Request, library: TheLibrary, workbook_id: int) -> Response:
 
 
 @router.post("/workbooks/{workbook_id}/rename")
-def rename(request: Request, library: TheLibrary, workbook_id: int, name: Name = "") -> Response:
+def rename(
+    request: Request, library: TheLibrary, workbook_id: WorkbookNumber, name: Name = ""
+) -> Response:
     """Give a workbook another name."""
     try:
         library.rename(workbook_id, name)
@@ -80,7 +82,7 @@ def rename(request: Request, library: TheLibrary, workbook_id: int, name: Name =
     return _listed(request, library)
 
 
-def _opened(request: Request, workbook_id: int) -> Response:
+def _opened(request: Request, workbook_id: WorkbookNumber) -> Response:
     address = f"/workbooks/{workbook_id}"
     if request.headers.get("hx-request") == "true":
         return Response(headers={"HX-Redirect": address})

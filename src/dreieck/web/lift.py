@@ -11,11 +11,10 @@ from dreieck.core.address import Cell
 from dreieck.core.exceptions import DreieckError
 from dreieck.core.formula.printer import sheet_text
 from dreieck.core.lift import Inside, free_place, lifted, numbers_inside
-from dreieck.core.naming import proven
 from dreieck.core.values import number_text
 from dreieck.store import OpenWorkbook, StoreError
-from dreieck.web.names import before_after
-from dreieck.web.pages import TheWorkbook, page
+from dreieck.web.names import before_after, proven_in_time
+from dreieck.web.pages import TheForm, TheWorkbook, page, whole_number
 
 router = APIRouter(include_in_schema=False)
 
@@ -40,24 +39,22 @@ def lift(request: Request, opened: TheWorkbook, all: bool = False) -> Response:
 
 
 @router.post("/workbooks/{workbook_id}/lift")
-async def lift_out(request: Request, opened: TheWorkbook) -> Response:
+def lift_out(request: Request, opened: TheWorkbook, form: TheForm) -> Response:
     """Preview a lift, or make it."""
-    form = await request.form()
     chosen = [str(key)[:100] for key in form.getlist("chosen")]
     asked = {key: str(form.get(key, ""))[:200] for key in ("sheet", "cell", "label", "name")}
     every = bool(form.get("all"))
     with opened.lock:
         try:
             lines = [line for line in _lift_lines(opened) if line.key in chosen]
-            number = asked["sheet"]
-            sheet = opened.workbook.sheet_by_id(int(number) if number.isdecimal() else 0)
+            sheet = opened.workbook.sheet_by_id(whole_number(form, "sheet"))
             cell = Cell.parse(asked["cell"])
             edits, rewritings = lifted(
                 opened.workbook, [line.inside for line in lines], sheet, cell,
                 asked["label"].strip(), asked["name"].strip(),
             )  # fmt: skip
             if form.get("make"):
-                opened.change(f"lift to {cell.text}", edits, opened.revision)
+                opened.change(f"lift to {cell.text}", edits, whole_number(form, "revision"))
                 where = f"/workbooks/{opened.id}/sheets/{sheet.id}?at={cell.text}"
                 return RedirectResponse(where, 303)
         except (DreieckError, StoreError) as error:
@@ -65,7 +62,7 @@ async def lift_out(request: Request, opened: TheWorkbook) -> Response:
                 request, opened, every=every, chosen=chosen, asked=asked, problem=str(error)
             )
         preview = [before_after(each) for each in rewritings]
-        equal = proven(opened.calculation, edits, rewritings)
+        equal = proven_in_time(opened, edits, rewritings)
         return _lift_page(
             request, opened, every=every, chosen=chosen, asked=asked, preview=preview, equal=equal
         )
@@ -92,7 +89,7 @@ def _lift_page(
     chosen: list[str] | None = None,
     asked: dict[str, str] | None = None,
     preview: list[dict[str, object]] | None = None,
-    equal: bool = False,
+    equal: bool | None = False,
     problem: str = "",
 ) -> Response:
     with opened.lock:

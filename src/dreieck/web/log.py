@@ -4,6 +4,7 @@ from __future__ import annotations
 
 import csv
 import io
+import re
 from collections.abc import Iterator
 from dataclasses import dataclass
 from itertools import islice
@@ -13,7 +14,8 @@ from fastapi import APIRouter, HTTPException, Query, Request
 from pydantic import BaseModel, Field
 from starlette.responses import Response, StreamingResponse
 
-from dreieck.core.address import Area, Cell, column_number
+from dreieck.core.address import MAX_COLUMN, MAX_ROW, Area, Cell, column_number
+from dreieck.core.budget import current
 from dreieck.core.calculate import Block, block_at, look_of
 from dreieck.core.calculate.reads import read_names
 from dreieck.core.exceptions import DreieckError
@@ -30,6 +32,7 @@ from dreieck.web.checking import findings_of
 from dreieck.web.found import state_of
 from dreieck.web.pages import TheWorkbook, page
 from dreieck.web.scene import COLOURS
+from dreieck.web.turns import RequestBudget, in_time
 
 router = APIRouter(include_in_schema=False)
 
@@ -45,7 +48,7 @@ class Asked(BaseModel):
     reference: int = Field(-1, ge=-1)
     state: Literal["", "sound", "doubt", "broken"] = ""
     line: str = Field("", max_length=8)
-    first: int = Field(0, ge=0)
+    first: int = Field(0, ge=0, le=MAX_COLUMN * MAX_ROW)
 
 
 @dataclass(frozen=True)
@@ -70,20 +73,24 @@ AskedQuery = Annotated[Asked, Query()]
 def log(request: Request, opened: TheWorkbook, sheet_id: int, asked: AskedQuery) -> Response:
     """The page of the log, or only its next rows."""
     with opened.lock:
-        sheet, block, findings = _found(opened, sheet_id, asked)
-        landings = list(islice(_landings(block, findings, asked), asked.first, asked.first + PAGE))
-        lines = [
-            line
-            for cell in landings
-            for line in _lines(opened, sheet, block, findings, cell, asked.reference)
-        ]
-        more = asked.first + PAGE if len(landings) == PAGE else 0
-        name = "log_rows.html" if request.headers.get("hx-request") else "log.html"
-        return page(
-            request, name, opened=opened, sheet=sheet, block=block, asked=asked, lines=lines,
-            more=more, names=_names(opened, block),
-            tags=[tag(index) for index in range(len(block.shape.references))],
-        )  # fmt: skip
+        return in_time(lambda: _page(request, opened, sheet_id, asked))
+
+
+def _page(request: Request, opened: OpenWorkbook, sheet_id: int, asked: Asked) -> Response:
+    sheet, block, findings = _found(opened, sheet_id, asked)
+    landings = list(islice(_landings(block, findings, asked), asked.first, asked.first + PAGE))
+    lines = [
+        line
+        for cell in landings
+        for line in _lines(opened, sheet, block, findings, cell, asked.reference)
+    ]
+    more = asked.first + PAGE if len(landings) == PAGE else 0
+    name = "log_rows.html" if request.headers.get("hx-request") else "log.html"
+    return page(
+        request, name, opened=opened, sheet=sheet, block=block, asked=asked, lines=lines,
+        more=more, names=_names(opened, block), hurried=current().hurried,
+        tags=[tag(index) for index in range(len(block.shape.references))],
+    )  # fmt: skip
 
 
 @router.get("/workbooks/{workbook_id}/sheets/{sheet_id}/log.csv")
@@ -91,6 +98,8 @@ def log_csv(opened: TheWorkbook, sheet_id: int, asked: AskedQuery) -> Response:
     """The log as CSV, with the same filters."""
     with opened.lock:
         sheet, block, findings = _found(opened, sheet_id, asked)
+    if isinstance(budget := current(), RequestBudget):
+        budget.go_on()
     name = f"shift-log-{block.start.text}.csv"
     return StreamingResponse(
         _csv(opened, sheet, block, findings, asked),
@@ -135,9 +144,14 @@ def _names(opened: OpenWorkbook, block: Block) -> list[tuple[str, str]]:
     return found
 
 
+_BEGINS_FORMULA = re.compile(r"[\s\x00-\x1f]*[-=+@－＝＋＠]")
+_NUMBER = re.compile(r"-?[\d.,]+(E[-+]?\d+)?%?")
+
+
 def _plain(text: str) -> str:
-    """Text that no program that opens the file takes for a formula."""
-    return "'" + text if text[:1] in ("=", "+", "@", "\t", "\r") else text
+    """Text that no program that opens the file takes for a formula; a number stays one."""
+    guarded = _BEGINS_FORMULA.match(text) and not _NUMBER.fullmatch(text)
+    return "'" + text if guarded else text
 
 
 def _found(

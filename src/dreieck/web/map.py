@@ -9,14 +9,17 @@ from fastapi import APIRouter, HTTPException, Request
 from starlette.responses import Response
 
 from dreieck.core.address import Area, column_letters
+from dreieck.core.budget import current
 from dreieck.core.calculate.blocks import patches
 from dreieck.core.cells import Kind
 from dreieck.core.exceptions import DreieckError
 from dreieck.core.formula import Shape
 from dreieck.core.sheet import Sheet
+from dreieck.store import OpenWorkbook
 from dreieck.web.checking import findings_on
 from dreieck.web.found import shown
 from dreieck.web.pages import TheWorkbook, page
+from dreieck.web.turns import in_time
 
 router = APIRouter(include_in_schema=False)
 
@@ -77,19 +80,24 @@ def shape_map(request: Request, opened: TheWorkbook, sheet_id: int) -> Response:
             sheet = opened.workbook.sheet_by_id(sheet_id)
         except DreieckError as error:
             raise HTTPException(404, str(error)) from None
-        used = sheet.used() or Area(1, 1, 1, 1)
-        scale = _Scale(used)
-        looks = _looks(sheet)
-        every = [shown(f) for each in findings_on(opened, sheet) for f in each.findings]
-        broken = [each for each in every if each.rule in ("shape-break", "typed-over")]
-        return page(
-            request, "map.html", opened=opened, sheet=sheet, used=used,
-            values=_values(sheet, scale), blocks=_blocks(sheet, scale, looks),
-            breaks=[scale.box(Area.parse(each.at), "break", each.says) for each in broken],
-            broken=broken, others=[each for each in every if each not in broken],
-            tones=_tones(sheet, looks), headings=_headings(scale), patterns=_PATTERNS[1:],
-            colours=list(enumerate(_TONES)), width=WIDTH, height=HEIGHT,
-        )  # fmt: skip
+        return in_time(lambda: _page(request, opened, sheet))
+
+
+def _page(request: Request, opened: OpenWorkbook, sheet: Sheet) -> Response:
+    used = sheet.used() or Area(1, 1, 1, 1)
+    scale = _Scale(used)
+    looks = _looks(sheet)
+    every = [shown(f) for each in findings_on(opened, sheet) for f in each.findings]
+    broken = [each for each in every if each.rule in ("shape-break", "typed-over")]
+    return page(
+        request, "map.html", opened=opened, sheet=sheet, used=used,
+        values=_values(sheet, scale), blocks=_blocks(sheet, scale, looks),
+        breaks=[scale.box(Area.parse(each.at), "break", each.says) for each in broken],
+        broken=broken, others=[each for each in every if each not in broken],
+        tones=_tones(sheet, looks), headings=_headings(scale), patterns=_PATTERNS[1:],
+        colours=list(enumerate(_TONES)), width=WIDTH, height=HEIGHT,
+        hurried=current().hurried,
+    )  # fmt: skip
 
 
 def _looks(sheet: Sheet) -> dict[Shape, str]:

@@ -10,6 +10,7 @@ from fastapi import APIRouter, Form, HTTPException, Request
 from starlette.responses import RedirectResponse, Response
 
 from dreieck.core.address import Area, Cell
+from dreieck.core.budget import WorkEnded
 from dreieck.core.calculate import look_of
 from dreieck.core.edits import Edit
 from dreieck.core.exceptions import DreieckError
@@ -41,14 +42,18 @@ from dreieck.core.reading import by_position
 from dreieck.core.sheet import Sheet
 from dreieck.core.values import Place
 from dreieck.core.workbook import Workbook
-from dreieck.store import OpenWorkbook, StoreError
+from dreieck.store import OpenWorkbook, OutOfDate, StoreError
+from dreieck.web.bench import MAX_NUMBER
 from dreieck.web.pages import TheWorkbook, page, sheet_and_area
+from dreieck.web.turns import time_for_drawing
 
 router = APIRouter(include_in_schema=False)
 
 _LISTED = 500
 _Edits = Callable[[], list[Edit]]
 Text = Annotated[str, Form(max_length=10_000)]
+Revision = Annotated[int, Form(ge=-1, le=MAX_NUMBER)]
+"""The revision that the page showed."""
 
 
 @dataclass(frozen=True)
@@ -104,41 +109,60 @@ def dialog(
 
 @router.post("/workbooks/{workbook_id}/names/give")
 def give(
-    request: Request, opened: TheWorkbook, name: Text = "", says: Text = "", at: Text = "A1"
+    request: Request,
+    opened: TheWorkbook,
+    name: Text = "",
+    says: Text = "",
+    at: Text = "A1",
+    revision: Revision = -1,
 ) -> Response:
     """Give a name."""
     return _done(
-        request, opened, f"{name} stands for {says} now.", f"name {name}",
+        request, opened, revision, f"{name} stands for {says} now.", f"name {name}",
         lambda: given(opened.workbook, name, says, Cell.parse(at or "A1")),
         typed={"name": name, "says": says, "at": at},
     )  # fmt: skip
 
 
 @router.post("/workbooks/{workbook_id}/names/{name}/rename")
-def rename(request: Request, opened: TheWorkbook, name: str, to: Text = "") -> Response:
+def rename(
+    request: Request, opened: TheWorkbook, name: str, to: Text = "", revision: Revision = -1
+) -> Response:
     """Rename a name; formulas follow."""
     return _done(
-        request, opened, f"{name} is called {to} now, in all formulas.", f"renaming {name}",
-        lambda: renamed(opened.workbook, name, to),
+        request, opened, revision,
+        f"{name} is called {to} now, in all formulas.", f"renaming {name}",
+        lambda: renamed(opened.workbook, name, to), typed={"to": to},
     )  # fmt: skip
 
 
 @router.post("/workbooks/{workbook_id}/names/{name}/aim")
-def aim(request: Request, opened: TheWorkbook, name: str, says: Text = "") -> Response:
+def aim(
+    request: Request, opened: TheWorkbook, name: str, says: Text = "", revision: Revision = -1
+) -> Response:
     """Let a name stand for something else."""
 
     def edits() -> list[Edit]:
         base = opened.workbook.names[name.casefold()].base
         return aimed_anew(opened.workbook, name, says, base)
 
-    return _done(request, opened, f"{name} stands for {says} now.", f"aiming {name}", edits)
+    return _done(
+        request, opened, revision, f"{name} stands for {says} now.", f"aiming {name}", edits,
+        typed={"aim": says},
+    )  # fmt: skip
 
 
 @router.post("/workbooks/{workbook_id}/names/{name}/delete")
-def delete(request: Request, opened: TheWorkbook, name: str, keep: Text = "addresses") -> Response:
+def delete(
+    request: Request,
+    opened: TheWorkbook,
+    name: str,
+    keep: Text = "addresses",
+    revision: Revision = -1,
+) -> Response:
     """Delete a name; its formulas go back to addresses, or show an error."""
     return _done(
-        request, opened, f"{name} is deleted.", f"deleting {name}",
+        request, opened, revision, f"{name} is deleted.", f"deleting {name}",
         lambda: deleted(opened.workbook, name, keep_addresses=keep == "addresses"),
     )  # fmt: skip
 
@@ -160,7 +184,7 @@ def preview(
             raise HTTPException(422, str(error)) from None
         return page(
             request, "names_rewrite.html", opened=opened, way=way, sheet=sheet, chosen=name,
-            proven=proven(opened.calculation, edits_of(rewritings), rewritings),
+            proven=proven_in_time(opened, edits_of(rewritings), rewritings),
             lines=[before_after(each) for each in rewritings[:_LISTED]],
             count=sum(each.count for each in rewritings),
         )  # fmt: skip
@@ -174,10 +198,11 @@ def rewrite(
     sheet: Annotated[int, Form()] = 0,
     name: Text = "",
     cell: Text = "",
+    revision: Revision = -1,
 ) -> Response:
     """Put names into formulas, or take them out."""
     return _done(
-        request, opened, "Names are put in." if way == "in" else "Addresses are back.",
+        request, opened, revision, "Names are put in." if way == "in" else "Addresses are back.",
         "putting names in" if way == "in" else "taking names out",
         lambda: edits_of(_rewritings(opened, way, sheet, name, cell)),
     )  # fmt: skip
@@ -186,6 +211,7 @@ def rewrite(
 def _done(
     request: Request,
     opened: OpenWorkbook,
+    revision: int,
     told: str,
     label: str,
     edits: _Edits,
@@ -197,11 +223,13 @@ def _done(
             made = edits()
             if not made:
                 raise DreieckError("Nothing would change: no formula fits.")
-            opened.change(label, made, opened.revision)
+            opened.change(label, made, revision)
         except KeyError:
             return _names_page(request, opened, problem="This name has been deleted already.")
         except (DreieckError, StoreError) as error:
-            return _names_page(request, opened, problem=str(error), typed=typed)
+            said = next(iter((typed or {}).values()), "") if isinstance(error, OutOfDate) else ""
+            problem = f"{error} What was typed: {said}" if said else str(error)
+            return _names_page(request, opened, problem=problem, typed=typed)
     answer = request.url_for("names", workbook_id=opened.id).include_query_params(told=told)
     return RedirectResponse(f"{answer.path}?{answer.query}", 303)
 
@@ -290,6 +318,19 @@ def _rewritings(
         return found
     shape = workbook.sheet_by_id(sheet).content(Cell.parse(cell))
     return only_of(found, shape) if isinstance(shape, Shape) else []
+
+
+def proven_in_time(
+    opened: OpenWorkbook, edits: list[Edit], rewritings: list[Rewriting]
+) -> bool | None:
+    """Whether the values stay the same; None where there was no time to compare them all."""
+    try:
+        with time_for_drawing(patient=True):
+            return proven(opened.calculation, edits, rewritings)
+    except WorkEnded as ended:
+        if not ended.by_clock:
+            raise
+        return None
 
 
 def before_after(each: Rewriting) -> dict[str, object]:

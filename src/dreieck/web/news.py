@@ -8,7 +8,7 @@ from collections.abc import AsyncIterator
 from fastapi import APIRouter, Request
 from starlette.responses import StreamingResponse
 
-from dreieck.web.pages import TheWorkbook
+from dreieck.web.pages import TheLibrary, TheWorkbook, WorkbookNumber
 
 router = APIRouter(include_in_schema=False)
 
@@ -17,14 +17,19 @@ _SIGN_OF_LIFE = 60
 
 
 @router.get("/workbooks/{workbook_id}/news")
-async def news(request: Request, opened: TheWorkbook) -> StreamingResponse:
-    """A stream of revisions, as server-sent events."""
+async def news(
+    request: Request, workbook_id: WorkbookNumber, opened: TheWorkbook, library: TheLibrary
+) -> StreamingResponse:
+    """A stream of revisions, as server-sent events; it holds no workbook in memory."""
 
     async def revisions() -> AsyncIterator[str]:
         told, silent = -1, 0
         while not await request.is_disconnected():
-            if opened.revision != told:
-                told, silent = opened.revision, 0
+            revision = library.revision(workbook_id)
+            if revision is None:
+                return
+            if revision != told:
+                told, silent = revision, 0
                 yield f"data: {told}\n\n"
             elif silent >= _SIGN_OF_LIFE:
                 silent = 0

@@ -2,11 +2,14 @@
 
 from __future__ import annotations
 
+import re
 from pathlib import Path
 from typing import Annotated, Any
 
 from fastapi import Depends, HTTPException, Request
+from fastapi import Path as PathParameter
 from fastapi.templating import Jinja2Templates
+from starlette.datastructures import FormData
 from starlette.responses import Response
 
 from dreieck.core.address import Area
@@ -28,9 +31,23 @@ def sheet_and_area(opened: OpenWorkbook, sheet_id: int, area: str) -> tuple[Shee
         raise HTTPException(422, str(error)) from None
 
 
-def page(request: Request, name: str, **context: Any) -> Response:
+async def _form(request: Request) -> FormData:
+    return await request.form()
+
+
+TheForm = Annotated[FormData, Depends(_form)]
+"""The fields of a form whose names are not known beforehand."""
+
+
+def whole_number(form: FormData, name: str) -> int:
+    """A number that a form tells; -1 where it tells none."""
+    text = str(form.get(name, ""))
+    return int(text) if re.fullmatch("[0-9]{1,15}", text) else -1
+
+
+def page(request: Request, name: str, *, status_code: int = 200, **context: Any) -> Response:
     """A rendered template as an answer."""
-    return templates.TemplateResponse(request, name, context)
+    return templates.TemplateResponse(request, name, context, status_code=status_code)
 
 
 def fragment(name: str, **context: Any) -> str:
@@ -54,7 +71,10 @@ def _drawn(request: Request) -> Drawn:
 TheDrawn = Annotated[Drawn, Depends(_drawn)]
 
 
-def _workbook(workbook_id: int, library: TheLibrary) -> OpenWorkbook:
+WorkbookNumber = Annotated[int, PathParameter(ge=0, lt=2**63)]
+
+
+def _workbook(workbook_id: WorkbookNumber, library: TheLibrary) -> OpenWorkbook:
     try:
         return library.open(workbook_id)
     except KeyError:

@@ -13,7 +13,7 @@ from dreieck.core.explain import Explanation, explain
 from dreieck.core.fill import Fill, can_count_on
 from dreieck.core.formula.printer import place_text, sheet_text
 from dreieck.core.look import shown
-from dreieck.core.values import Error, Place
+from dreieck.core.values import UNFINISHED, Error, Place
 from dreieck.web.bench import said
 from dreieck.web.desk import Card, Desk, moved_text
 from dreieck.web.found import Found, counted, elsewhere, found, state_of
@@ -110,7 +110,7 @@ def panel(situation: Situation, desk: Desk) -> Panel:
         part_shown=part,
         counts=counts,
         rehearsing=bool(fill),
-        value=situation.shown_value(situation.here),
+        value=_value(situation),
         error=explanation,
         error_began=began,
         readers=situation.readers,
@@ -170,11 +170,18 @@ def _would_give(situation: Situation) -> str:
     return situation.shown_value(situation.writing_cell)
 
 
+def _value(situation: Situation) -> str:
+    """The value of the cell in question."""
+    value = situation.shown_value(situation.here)
+    return "… it is still being worked out" if value == "…" else value
+
+
 def _error(situation: Situation) -> tuple[Explanation | None, str]:
     """The error of the cell in words, and where it began if that is another cell."""
     value = situation.value(situation.here)
     is_unreadable = isinstance(situation.content_at(situation.here), Unreadable)
-    if not isinstance(value, Error) or is_unreadable or situation.writing:
+    waits = value is UNFINISHED
+    if not isinstance(value, Error) or waits or is_unreadable or situation.writing:
         return None, ""
     began = value.origin
     here = Place(situation.home.name, situation.here)

@@ -13,7 +13,7 @@ from dreieck.core.formula import Shape, may_point
 from dreieck.core.look import shown
 from dreieck.core.reference import Reference
 from dreieck.core.shift import tag
-from dreieck.core.values import Error, Value
+from dreieck.core.values import UNFINISHED, Error, Value
 from dreieck.web.bench import Bench
 from dreieck.web.situation import Situation
 
@@ -91,6 +91,10 @@ class Scene(BaseModel):
     since: int = 0
     gone: list[tuple[int, int]] = []
     revision: int
+    began: int = 0
+    """The revision before the action that this picture answers."""
+    unfinished: bool = False
+    """Whether some values had to wait; the page asks for them again."""
     insists: bool
     state: dict[str, Any]
     columns: list[ColumnShown]
@@ -232,6 +236,8 @@ def _cell(situation: Situation, cell: Cell, content: Content, width: int) -> Cel
     if isinstance(content, Shape):
         kinds.append("formula")
     text = shown(value, look, room)
+    if value is UNFINISHED:
+        text, kinds = "…", ["waits"]
     if isinstance(content, Unreadable):
         text, kinds = content.text, ["unreadable"]
     return CellShown(

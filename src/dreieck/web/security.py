@@ -2,15 +2,16 @@
 
 from __future__ import annotations
 
-from urllib.parse import urlsplit
+import re
+from ipaddress import ip_address
 
 from starlette.datastructures import Headers, MutableHeaders
-from starlette.responses import PlainTextResponse
 from starlette.types import ASGIApp, Message, Receive, Scope, Send
 
-MAX_BODY = 2_000_000
-"""How many bytes a request can have."""
+from dreieck.web.refusing import refuse
+from dreieck.web.turns import MAX_PASTE
 
+_HOST = re.compile(r"([a-z0-9._-]{1,253}|\[[0-9a-f:.]{2,45}\])(?::[0-9]{1,5})?")
 _POLICY = (
     "default-src 'none'; script-src 'self'; style-src 'self'; img-src 'self' data:;"
     " font-src 'self'; connect-src 'self'; form-action 'self'; base-uri 'none';"
@@ -24,21 +25,20 @@ _HEADERS = {
 
 
 class Guard:
-    """Refuses unknown hosts, changes from other origins and bodies that are too large."""
+    """Refuses unknown hosts, changes from other origins and bodies of unknown length.
 
-    def __init__(self, app: ASGIApp, hosts: list[str]) -> None:
+    With ``any_number`` every host that is told by its number is known.
+    """
+
+    def __init__(self, app: ASGIApp, hosts: list[str], *, any_number: bool = False) -> None:
         self.app = app
         self.hosts = {host.lower() for host in hosts}
+        self.any_number = any_number
 
     async def __call__(self, scope: Scope, receive: Receive, send: Send) -> None:
         """Serve one request."""
         if scope["type"] != "http":
             await self.app(scope, receive, send)
-            return
-        headers = Headers(scope=scope)
-        refusal = self._refusal(scope["method"], headers)
-        if refusal:
-            await PlainTextResponse(refusal[1], status_code=refusal[0])(scope, receive, send)
             return
 
         async def send_guarded(message: Message) -> None:
@@ -46,29 +46,42 @@ class Guard:
                 MutableHeaders(scope=message).update(_HEADERS)
             await send(message)
 
-        await self.app(scope, receive, send_guarded)
+        refused = self._refusal(scope, Headers(scope=scope))
+        if refused:
+            await refuse(scope, send_guarded, *refused)
+        else:
+            await self.app(scope, receive, send_guarded)
 
-    def _refusal(self, method: str, headers: Headers) -> tuple[int, str] | None:
+    def _refusal(self, scope: Scope, headers: Headers) -> tuple[int, str] | None:
         host = headers.get("host", "").lower()
-        if _name(host) not in self.hosts:
+        if not self._serves(host):
             return 400, "This address is not served here. Use the one that Dreieck printed."
-        if method in ("GET", "HEAD", "OPTIONS"):
+        if scope["method"] in ("GET", "HEAD", "OPTIONS"):
             return None
         origin = headers.get("origin")
-        if origin is not None and urlsplit(origin).netloc.lower() != host:
+        if origin is not None and origin.lower() != f"{scope['scheme']}://{host}":
             return 403, "Changes are taken from Dreieck's own pages only."
         if headers.get("sec-fetch-site", "same-origin") not in ("same-origin", "none"):
             return 403, "Changes are taken from Dreieck's own pages only."
         length = headers.get("content-length", "")
-        if not length.isdigit():
+        if "transfer-encoding" in headers or not re.fullmatch("[0-9]{1,15}", length):
             return 411, "A request has to say how long it is."
-        if int(length) > MAX_BODY:
-            return 413, f"A request can have {MAX_BODY:,} bytes; this one has {int(length):,}."
+        if int(length) > MAX_PASTE:
+            return 413, f"A request can have {MAX_PASTE:,} bytes; this one has {int(length):,}."
         return None
 
+    def _serves(self, host: str) -> bool:
+        """Whether requests to a host, with or without its port, are meant for this server."""
+        match = _HOST.fullmatch(host)
+        if match is None:
+            return False
+        return match[1] in self.hosts or (self.any_number and _is_number(match[1]))
 
-def _name(host: str) -> str:
-    """The host without its port; brackets of an IPv6 address stay."""
-    if host.startswith("["):
-        return host.partition("]")[0] + "]"
-    return host.partition(":")[0]
+
+def _is_number(host: str) -> bool:
+    """Whether a host is told by its number, which no other site can claim as its name."""
+    try:
+        ip_address(host.strip("[]"))
+    except ValueError:
+        return False
+    return True

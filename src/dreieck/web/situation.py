@@ -5,6 +5,7 @@ from __future__ import annotations
 from functools import cached_property
 
 from dreieck.core.address import Area, Cell
+from dreieck.core.budget import current
 from dreieck.core.calculate import Block, Calculation, Readers, block_at, look_of, readers
 from dreieck.core.calculate.reads import read_names
 from dreieck.core.content import Content, Entry, Unreadable, typed_text
@@ -17,7 +18,7 @@ from dreieck.core.look import shown
 from dreieck.core.names import Named
 from dreieck.core.sheet import Sheet
 from dreieck.core.trial import Trial, tried
-from dreieck.core.values import Place, Value
+from dreieck.core.values import UNFINISHED, Place, Value
 from dreieck.store import OpenWorkbook
 from dreieck.web.bench import Bench
 from dreieck.web.checking import breaks_on, findings_of
@@ -178,6 +179,8 @@ class Situation:
     @cached_property
     def findings(self) -> tuple[Finding, ...]:
         """What is in doubt or broken about the block, or would be with the fill."""
+        if current().hurried:
+            return ()
         if self.rehearsing and self.fill:
             sheet = self.calculation.workbook.sheet_by_id(self.fill.sheet_id)
             block = block_at(sheet, self.fill.source.first)
@@ -225,7 +228,7 @@ class Situation:
         single = self.selection.size == 1 and not self.writing and not self.rehearsing
         if not single or self.sheet.content(self.active) is None or self.block_is_filled:
             return None
-        return readers(self.workbook, Place(self.sheet.name, self.active))
+        return readers(self.opened.calculation, Place(self.sheet.name, self.active))
 
     @property
     def block_is_filled(self) -> bool:
@@ -245,4 +248,5 @@ class Situation:
         look = look_of(content, self.workbook.sheet(name).look(cell))
         if isinstance(content, Unreadable):
             return "unreadable"
-        return shown(self.value(cell, name), look, 14) or "empty"
+        value = self.value(cell, name)
+        return "…" if value is UNFINISHED else shown(value, look, 14) or "empty"

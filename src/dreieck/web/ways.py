@@ -3,7 +3,7 @@
 from __future__ import annotations
 
 from dataclasses import dataclass
-from typing import Annotated
+from typing import Annotated, Any
 
 from fastapi import APIRouter, Form, HTTPException, Query, Request
 from pydantic import BaseModel, Field
@@ -20,8 +20,10 @@ from dreieck.core.look import shown
 from dreieck.core.sheet import Sheet
 from dreieck.core.shift import tag
 from dreieck.core.values import Error
-from dreieck.store import StoreError
-from dreieck.web.pages import TheWorkbook, page
+from dreieck.store import OpenWorkbook, OutOfDate
+from dreieck.web.bench import MAX_NUMBER
+from dreieck.web.pages import TheForm, TheWorkbook, page, whole_number
+from dreieck.web.turns import in_time
 
 router = APIRouter(include_in_schema=False)
 
@@ -44,7 +46,7 @@ class Asked(BaseModel):
 
     cell: str = "C3"
     to: str = ""
-    reference: int = Field(0, ge=0)
+    reference: int = Field(0, ge=0, le=MAX_NUMBER)
     view: str = "values"
 
 
@@ -66,25 +68,18 @@ def of_workbook(
 ) -> Response:
     """Four ways to lock a reference of a formula that is kept in a workbook."""
     with opened.lock:
-        try:
-            sheet = opened.workbook.sheet_by_id(sheet_id)
-            block = block_at(sheet, Cell.parse(asked.cell))
-            if block is None:
-                raise DreieckError(f"{asked.cell} holds no formula. Choose a cell with one.")
-            target = Area.parse(asked.to) if asked.to else block.area
-            context = _context(opened.calculation, sheet, block.start, block.shape, target, asked)
-        except DreieckError as error:
-            raise HTTPException(404, str(error)) from None
-        return page(request, "ways.html", opened=opened, sheet=sheet, own=None, **context)
+        return in_time(lambda: _workbook_page(request, opened, sheet_id, asked))
 
 
 @router.post("/workbooks/{workbook_id}/sheets/{sheet_id}/four-ways")
 def take(
+    request: Request,
     opened: TheWorkbook,
     sheet_id: int,
     cell: Annotated[str, Form()],
     to: Annotated[str, Form()],
     formula: Annotated[str, Form()],
+    revision: Annotated[int, Form(ge=-1, le=MAX_NUMBER)] = -1,
 ) -> Response:
     """Take one way back to the sheet: fill its area with its formula."""
     with opened.lock:
@@ -96,17 +91,38 @@ def take(
             source = Area.of(start)
             target = Area.parse(to).around(source)
             fill = plan_fill(opened.workbook, sheet.id, source, target, {start: shape})
-            opened.change(f"fill of {to}", [fill.edit()], opened.revision)
-        except (DreieckError, StoreError) as error:
+            opened.change(f"fill of {to}", [fill.edit()], revision)
+        except OutOfDate as error:
+            return _workbook_page(
+                request, opened, sheet_id, Asked(cell=cell, to=to, reference=0), str(error)
+            )
+        except DreieckError as error:
             raise HTTPException(422, str(error)) from None
     return RedirectResponse(f"/workbooks/{opened.id}/sheets/{sheet_id}?at={start.text}", 303)
 
 
+def _workbook_page(
+    request: Request, opened: OpenWorkbook, sheet_id: int, asked: Asked, problem: str = ""
+) -> Response:
+    try:
+        sheet = opened.workbook.sheet_by_id(sheet_id)
+        block = block_at(sheet, Cell.parse(asked.cell))
+        if block is None:
+            raise DreieckError(f"{asked.cell} holds no formula. Choose a cell with one.")
+        target = Area.parse(asked.to) if asked.to else block.area
+        context = _context(opened.calculation, sheet, block.start, block.shape, target, asked)
+    except DreieckError as error:
+        raise HTTPException(404, str(error)) from None
+    return page(
+        request, "ways.html", opened=opened, sheet=sheet, own=None, problem=problem, **context
+    )
+
+
 @router.get("/four-ways")
 @router.post("/four-ways")
-async def of_own_table(request: Request) -> Response:
+def of_own_table(request: Request, form: TheForm) -> Response:
     """Four ways for a small table that is typed on the page."""
-    given = {key: str(text)[:200] for key, text in (await request.form()).items()}
+    given = {key: str(text)[:200] for key, text in form.items()}
     entries = OWN_TABLE if not given else {
         cell.text: given.get(cell.text, "")
         for cell in Area(1, 1, OWN_COLUMNS, OWN_ROWS).cells()
@@ -114,23 +130,16 @@ async def of_own_table(request: Request) -> Response:
     }  # fmt: skip
     if given.get("take"):
         entries = {**entries, given.get("cell", "C3").upper(): given["take"]}
-    number = given.get("reference", "0")
     asked = Asked(
         cell=given.get("cell") or "C3",
         to=given.get("to") or "C3:E5",
-        reference=int(number) if number.isdecimal() else 0,
+        reference=max(whole_number(form, "reference"), 0),
         view=given.get("view") or "values",
     )
-    context: dict[str, object] = {"asked": asked, "ways": [], "tags": []}
+    context: dict[str, Any] = {"asked": asked, "ways": [], "tags": []}
     problem = ""
     try:
-        workbook = typed_workbook({"Table": entries})
-        sheet, start = workbook.sheets[0], Cell.parse(asked.cell)
-        shape = sheet.content(start)
-        if not isinstance(shape, Shape):
-            raise DreieckError(f"{asked.cell} holds no formula that can be read.")
-        target = Area.parse(asked.to)
-        context = _context(Calculation(workbook), sheet, start, shape, target, asked)
+        context = in_time(lambda: _own_context(entries, asked))
     except DreieckError as error:
         problem = str(error)
     letters = [column_letters(number + 1) for number in range(OWN_COLUMNS)]
@@ -138,9 +147,19 @@ async def of_own_table(request: Request) -> Response:
     return page(request, "ways.html", opened=None, sheet=None, own=own, problem=problem, **context)
 
 
+def _own_context(entries: dict[str, str], asked: Asked) -> dict[str, Any]:
+    workbook = typed_workbook({"Table": entries})
+    sheet, start = workbook.sheets[0], Cell.parse(asked.cell)
+    shape = sheet.content(start)
+    if not isinstance(shape, Shape):
+        raise DreieckError(f"{asked.cell} holds no formula that can be read.")
+    target = Area.parse(asked.to)
+    return _context(Calculation(workbook), sheet, start, shape, target, asked)
+
+
 def _context(
     calculation: Calculation, sheet: Sheet, start: Cell, shape: Shape, target: Area, asked: Asked
-) -> dict[str, object]:
+) -> dict[str, Any]:
     """What the page shows: the ways, and the references to choose from."""
     if not shape.references:
         raise DreieckError("This formula has no reference that could be locked.")

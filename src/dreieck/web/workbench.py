@@ -6,28 +6,35 @@ for the grid, so the browser never has to work out what an action led to.
 
 from __future__ import annotations
 
+import logging
+from contextlib import AbstractContextManager, suppress
 from typing import Any
 
 from fastapi import APIRouter, HTTPException, Request
 from starlette.responses import HTMLResponse, PlainTextResponse, RedirectResponse, Response
 
 from dreieck.core.address import Area, Cell
+from dreieck.core.budget import WorkEnded
 from dreieck.core.copying import copy_text
 from dreieck.core.exceptions import DreieckError, SheetError
 from dreieck.core.formula.printer import place_text
 from dreieck.core.sheets import losing
 from dreieck.core.suggest import Argument, Suggestion, current_argument, suggestions
-from dreieck.store import OpenWorkbook, OutOfDate, StoreError
+from dreieck.store import BusyError, Library, OpenWorkbook, OutOfDate, StoreError, all_locked
 from dreieck.web.actions import ACTIONS, Hands
 from dreieck.web.bench import Wish, WishForm
+from dreieck.web.catching_up import catch_up
 from dreieck.web.desk import desk, moved_text
 from dreieck.web.keys import When, for_browser, for_foot
+from dreieck.web.long_forms import LongFormRoute
 from dreieck.web.pages import TheDrawn, TheLibrary, TheWorkbook, fragment, page
 from dreieck.web.panel import foot, panel
-from dreieck.web.scene import scene
+from dreieck.web.scene import Scene, scene
 from dreieck.web.situation import Situation
+from dreieck.web.turns import in_a_hurry, time_for_drawing
 
-router = APIRouter(include_in_schema=False)
+log = logging.getLogger("dreieck")
+router = APIRouter(include_in_schema=False, route_class=LongFormRoute)
 
 
 @router.get("/workbooks/{workbook_id}")
@@ -80,33 +87,69 @@ def act(
     """Do one of ``ACTIONS``; answer with the fragments and the scene that it led to."""
     if action not in ACTIONS:
         raise HTTPException(404, "There is no such action.")
-    with opened.lock:
-        told, kind = "", "told"
+    with _hold(opened, library, wish):
+        told, kind, older = "", "told", ""
         before = wish.model_copy()
+        began = opened.revision
         try:
-            told = ACTIONS[action](Hands(opened, wish, library))
-        except (DreieckError, StoreError) as refusal:
+            older = catch_up(opened, wish)
+            before = wish.model_copy()
+            if older:
+                told, kind = older, "news"
+            told = ACTIONS[action](Hands(opened, wish, library)) or told
+        except (DreieckError, StoreError, BusyError, WorkEnded) as refusal:
             # What the page said of itself still holds, the typed text too.
-            wish, told = before, str(refusal)
+            wish, told = before, (older if isinstance(refusal, OutOfDate) else "") or str(refusal)
             kind = "news" if isinstance(refusal, OutOfDate) else "problem"
         typed = f" What was typed: {wish.text[:300]}" if wish.text else ""
         if wish.trial and not wish.trying:
             wish.stop_trying()
         if _leave_lost_sheet(opened, wish):
             told, kind = f"The sheet that was shown here has been deleted.{typed}", "news"
-        try:
-            insists = kind != "told" or wish.insists
-            situation = Situation(opened, wish)
-            context = _context(situation)
-            picture = scene(situation, insists=insists)
-        except DreieckError as unusable:
-            raise HTTPException(422, str(unusable)) from None
+        context, picture = _drawn(opened, wish, insists=kind != "told" or wish.insists)
+    picture.began = began
     copied_here = bool(wish.clip_area) and not wish.clip_cut and wish.pasted is None
     partly = action.startswith("paste") and kind == "told" and copied_here
     picture = drawn.since(wish.picture, (opened.id, wish.sheet), picture)
     context["scene"] = picture.model_dump_json()
     said = {"action": action, "told": told, "kind": kind, "partly": partly}
     return HTMLResponse(fragment("answer.html", **said, **context))
+
+
+def _hold(opened: OpenWorkbook, library: Library, wish: Wish) -> AbstractContextManager[None]:
+    """Hold the workbook, and the one that is pasted from if that is another."""
+    locks = [opened.lock]
+    if wish.clip_area and wish.clip_workbook not in (0, opened.id):
+        with suppress(KeyError, StoreError):
+            locks.append(library.open(wish.clip_workbook).lock)
+    return all_locked(*locks)
+
+
+def _drawn(opened: OpenWorkbook, wish: Wish, *, insists: bool) -> tuple[dict[str, Any], Scene]:
+    """The fragments and the picture; where they take too long, with what is known by then."""
+    try:
+        with time_for_drawing(patient=wish.patient):
+            return _draw(opened, wish, insists=insists)
+    except WorkEnded as ended:
+        if not ended.by_clock:
+            raise
+    except Exception as fault:
+        # What is kept has to be shown, edited and taken back whatever cannot be told about it.
+        if not isinstance(fault, DreieckError):
+            log.exception("the workbench is drawn without what fails")
+    with in_a_hurry():
+        try:
+            context, picture = _draw(opened, wish, insists=insists)
+        except DreieckError as unusable:
+            raise HTTPException(422, str(unusable)) from None
+        # What is only rehearsed or tried is worked out anew each time: asking again is no use.
+        picture.unfinished = wish.text is None and not wish.target and not wish.trial
+        return context, picture
+
+
+def _draw(opened: OpenWorkbook, wish: Wish, *, insists: bool) -> tuple[dict[str, Any], Scene]:
+    situation = Situation(opened, wish)
+    return _context(situation), scene(situation, insists=insists)
 
 
 def _leave_lost_sheet(opened: OpenWorkbook, wish: Wish) -> bool:

@@ -10,10 +10,8 @@ from dataclasses import dataclass
 from itertools import pairwise
 
 from dreieck.core.address import Area
-from dreieck.core.calculate.blocks import Patch, patches
-from dreieck.core.calculate.reads import read_references, where_reads
+from dreieck.core.calculate.calculation import Calculation
 from dreieck.core.values import Place
-from dreieck.core.workbook import Workbook
 
 MOST = 400
 """How many areas of readers are followed; beyond that the count is told as a lower bound."""
@@ -33,14 +31,13 @@ class Readers:
     all_counted: bool
 
 
-def readers(workbook: Workbook, place: Place) -> Readers:
-    """Who reads a cell."""
-    known = [(sheet.name, patch) for sheet in workbook.sheets for patch in patches(sheet)]
-    direct = _reading(known, place.sheet, Area.of(place.cell))
+def readers(calculation: Calculation, place: Place) -> Readers:
+    """Who reads a cell, also by names."""
+    direct = _reading(calculation, place.sheet, Area.of(place.cell))
     seen: dict[tuple[str, Area], None] = dict.fromkeys(direct)
     waiting = list(direct)
     while waiting and len(seen) < MOST:
-        for found in _reading(known, *waiting.pop()):
+        for found in _reading(calculation, *waiting.pop()):
             if not any(s == found[0] and _within(found[1], a) for s, a in seen):
                 seen[found] = None
                 waiting.append(found)
@@ -51,18 +48,10 @@ def readers(workbook: Workbook, place: Place) -> Readers:
     return Readers(tuple(direct), count, _count(seen) - count - itself, all_counted=not waiting)
 
 
-def _reading(known: list[tuple[str, Patch]], sheet: str, area: Area) -> list[tuple[str, Area]]:
+def _reading(calculation: Calculation, sheet: str, area: Area) -> list[tuple[str, Area]]:
     """The parts of formula areas that read some of an area."""
-    found: dict[tuple[str, Area], None] = {}
-    for name, patch in known:
-        for reference in read_references(patch.shape):
-            if (reference.sheet or name).casefold() != sheet.casefold():
-                continue
-            where = where_reads(reference, area)
-            shared = where.common(patch.area) if where else None
-            if shared:
-                found[name, shared] = None
-    return list(found)
+    found = calculation.read_map().reading(sheet, area)
+    return list(dict.fromkeys((name, reads) for name, _, reads in found))
 
 
 def _count(areas: Iterable[tuple[str, Area]]) -> int:

@@ -9,10 +9,11 @@ from dreieck.core.address import Area
 from dreieck.core.copying import pasted, pasted_text
 from dreieck.core.edits import SetCells, SetName
 from dreieck.core.exceptions import DreieckError
+from dreieck.core.following import followed_area
 from dreieck.core.moving import moved
 from dreieck.store import OpenWorkbook
 from dreieck.web.actions.hands import Hands, action
-from dreieck.web.bench import said
+from dreieck.web.bench import Wish, said
 
 _PASTED = "paste into "
 
@@ -54,18 +55,27 @@ def _edits(hands: Hands, at: Area) -> Sequence[SetCells | SetName]:
         return [pasted_text(hands.opened.workbook, hands.sheet, at.first, wish.pasted)]
     if not wish.clip_area:
         raise DreieckError("Nothing has been copied yet.")
-    area = Area.parse(wish.clip_area)
     opened = hands.opened
-    if wish.clip_workbook not in (0, opened.id):
+    is_other = wish.clip_workbook not in (0, opened.id)
+    if is_other:
+        # Its lock is held already, together with that of this workbook.
         opened = _other(hands)
-        with opened.lock:
-            source = opened.workbook.sheet_by_id(wish.clip_sheet)
-            copy = pasted(opened.calculation, source, area, hands.sheet, at, wish.what)
-        return [copy]
+    area = _copied_area(opened, hands.wish)
     source = opened.workbook.sheet_by_id(wish.clip_sheet)
-    if wish.clip_cut:
+    if wish.clip_cut and not is_other:
         return moved(opened.calculation, source, area, hands.sheet, at.first)
     return [pasted(opened.calculation, source, area, hands.sheet, at, wish.what)]
+
+
+def _copied_area(opened: OpenWorkbook, wish: Wish) -> Area:
+    """Where the cells stand by now that were copied. Raises DreieckError where they are gone."""
+    area: Area | None = Area.parse(wish.clip_area)
+    if wish.clip_revision >= 0:
+        steps = opened.steps_since(wish.clip_revision)
+        area = followed_area(steps, wish.clip_sheet, area) if area and steps is not None else None
+    if area is None:
+        raise DreieckError("What was copied has changed too much since. Copy it again.")
+    return area
 
 
 def _other(hands: Hands) -> OpenWorkbook:

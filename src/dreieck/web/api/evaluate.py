@@ -23,6 +23,8 @@ router = APIRouter()
 MAX_CELLS = 100_000
 """How many cells a request can bring."""
 
+Text = Annotated[str, Field(max_length=1_000_000)]
+"""Whole characters only, and no more than a request can have anyway."""
 Kind = Literal["number", "text", "logical", "empty", "error"]
 
 
@@ -31,8 +33,8 @@ class SmallWorkbook(BaseModel):
 
     model_config = ConfigDict(extra="forbid")
 
-    sheets: Annotated[dict[str, dict[str, str]], Field(min_length=1)]
-    names: dict[str, str] = {}
+    sheets: Annotated[dict[Text, dict[Text, Text]], Field(min_length=1)]
+    names: dict[Text, Text] = {}
 
     def made(self) -> Workbook:
         """The workbook. Raises DreieckError where it cannot be one, or is too large."""
@@ -58,7 +60,7 @@ class EvaluateRequest(SmallWorkbook):
         extra="forbid",
     )
 
-    ask: list[str] = []
+    ask: list[Text] = []
 
 
 class CellAnswer(BaseModel):

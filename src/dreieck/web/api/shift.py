@@ -2,12 +2,14 @@
 
 from __future__ import annotations
 
+from collections.abc import Iterator
 from typing import Annotated
 
 from fastapi import APIRouter, HTTPException
 from pydantic import BaseModel, ConfigDict, Field
 
 from dreieck.core.address import Area, Cell
+from dreieck.core.budget import spend
 from dreieck.core.exceptions import DreieckError
 from dreieck.core.fill import check_target
 from dreieck.core.formula import Shape
@@ -17,6 +19,9 @@ router = APIRouter()
 
 MAX_LANDINGS = 50_000
 """How many landings one answer lists."""
+MAX_MOVES = 250_000
+"""How many moves of references one answer lists."""
+_MOVE_STEPS = 10
 
 
 class ShiftRequest(BaseModel):
@@ -95,6 +100,12 @@ def shift_answer(request: ShiftRequest) -> ShiftAnswer:
             f"{area.text} has {area.size:,} cells; an answer lists {MAX_LANDINGS:,} at most."
         )
     shape = Shape.parse(request.formula, start)
+    moves = area.size * len(shape.references)
+    if moves > MAX_MOVES:
+        raise DreieckError(
+            f"{area.size:,} landings with {len(shape.references):,} references each are too many:"
+            f" an answer lists {MAX_MOVES:,} moves at most. Ask for fewer landings at once."
+        )
     return ShiftAnswer(
         landings=[
             LandingMoves(
@@ -102,9 +113,16 @@ def shift_answer(request: ShiftRequest) -> ShiftAnswer:
                 formula=shape.text(landing),
                 references=[_move(shift) for shift in shift_log(shape, start, landing)],
             )
-            for landing in area.cells()
+            for landing in _counted(area, len(shape.references))
         ]
     )
+
+
+def _counted(area: Area, references: int) -> Iterator[Cell]:
+    """The landings of an area; the work for each is counted."""
+    for landing in area.cells():
+        spend((references + 1) * _MOVE_STEPS)
+        yield landing
 
 
 def _move(shift: Shift) -> ReferenceMove:

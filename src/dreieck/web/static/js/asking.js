@@ -1,5 +1,6 @@
 // The dialog: it asks what the server says, and keys typed before it is open wait for it.
 import { tell } from "./exchange.js";
+import { refusal } from "./refused.js";
 
 const dialog = document.getElementById("dialog");
 const listeners = [];
@@ -9,12 +10,16 @@ let comes = false;
 export async function ask(address) {
   comes = true;
   dialog.replaceChildren();
+  let said = "This cannot be asked just now; is the server still there?";
+  const refused = (event) => { said = refusal(event.detail.xhr.responseText); };
+  dialog.addEventListener("htmx:responseError", refused);
   await htmx.ajax("GET", address, { target: dialog, swap: "innerHTML" }).catch(() => {});
+  dialog.removeEventListener("htmx:responseError", refused);
   comes = false;
   if (dialog.hasChildNodes()) {
     dialog.showModal();
     dialog.scrollTop = 0;
-  } else tell("This cannot be asked just now; is the server still there?");
+  } else tell(said);
   for (const listener of listeners) listener();
 }
 

@@ -1,16 +1,17 @@
 // Copy, cut and paste. What was copied here is remembered as an area, for all pages; the system's
 // clipboard gets the cells as text, and if it holds another text by then, that one is pasted.
-import { act, selected, set, state, tell } from "./exchange.js";
+import { act, knownRevision, selected, set, state, tell } from "./exchange.js";
+import { refusal } from "./refused.js";
 import { inCell, writingNow } from "./writing.js";
 
 const form = document.getElementById("bench");
 const workbook = form.dataset.at.split("/")[2];
 
 export async function copy(cut) {
-  const clip = { workbook, sheet: state.sheet, area: selected(), cut, text: "" };
+  const clip = { workbook, sheet: state.sheet, area: selected(), revision: knownRevision(), cut, text: "" };
   // The text comes from the server, so the clipboard is handed a promise of it.
   const text = fetch(`${form.dataset.pages}${state.sheet}/text?area=${clip.area}`).then(async (answer) => {
-    if (!answer.ok) throw new Error((await answer.json()).detail);
+    if (!answer.ok) throw new Error(refusal(await answer.text()));
     return answer.text();
   });
   localStorage.setItem("clip", JSON.stringify(clip));
@@ -52,7 +53,7 @@ export function forget() {
 }
 
 function asClip(clip) {
-  return { clip_workbook: clip.workbook, clip_sheet: clip.sheet, clip_area: clip.area, clip_cut: clip.cut };
+  return { clip_workbook: clip.workbook, clip_sheet: clip.sheet, clip_revision: clip.revision ?? -1, clip_area: clip.area, clip_cut: clip.cut };
 }
 
 function ours() {

@@ -1,5 +1,6 @@
 // The state of this page, and its exchange with the server: one request at a time, in order.
 import { areaText, cell, span } from "./address.js";
+import { refusal } from "./refused.js";
 
 const form = document.getElementById("bench");
 const kept = document.getElementById("kept");
@@ -19,6 +20,8 @@ const unkept = [];
 let unreached = false;
 let running = false;
 let version = 0;
+// The revision of the workbook that the places in the state are told of.
+let revision = Number(form.dataset.revision);
 let begunAt = 0;
 let selectedAt = 0;
 let endedAt = 0;
@@ -31,6 +34,7 @@ const REHEARSING = ["stretch", "alongside", "rehearse", "release", "aim-at", "ta
 // Actions that change the text that is written.
 const TEXTUAL = ["point-at", "aim-anew", "lock"];
 let sending = null;
+const UNFINISHED_PAUSE = 200;
 
 // Whether an answer is still to come, and whether it will change the text that is written.
 export function waits() {
@@ -76,6 +80,7 @@ export function begin(changes) {
 
 // Asks the server to show the present state; several such wishes become one.
 export function show(wish = {}) {
+  cutShort();
   const waiting = queue.at(-1);
   if (waiting?.action === "show") Object.assign(waiting.wish, wish);
   else queue.push({ action: "show", wish });
@@ -84,6 +89,7 @@ export function show(wish = {}) {
 
 // Asks the server to do something, with the state that the requests before it lead to.
 export function act(action, wish = {}) {
+  cutShort();
   queue.push({ action, wish, asked: version });
   return run();
 }
@@ -96,8 +102,22 @@ export function actLatest(action, wish) {
 
 // The same for something that is no longer in the state when its turn comes.
 export function actNow(action, wish = {}) {
-  queue.push({ action, wish, state: { ...state }, version, asked: version });
+  cutShort();
+  queue.push({ action, wish, state: { ...state }, version, revision, asked: version });
   return run();
+}
+
+// Asks for values that had to wait, as long as the hands want nothing else.
+function askForTheRest() {
+  if (queue.length || sending) return;
+  queue.push({ action: "show", wish: { patient: true }, idle: true });
+  run();
+}
+
+function cutShort() {
+  if (!sending?.idle) return;
+  sending.isCut = true;
+  htmx.trigger(form, "htmx:abort");
 }
 
 async function run() {
@@ -119,14 +139,16 @@ async function send(request) {
   const begunSince = () => MOVING.includes(request.action) && state.fresh && begunAt > request.asked;
   if (begunSince()) Object.assign(sent, { text: null, writing: "" });
   const sentVersion = request.version ?? version;
+  const sentRevision = request.revision ?? revision;
   const grid = document.getElementById("grid");
   const values = {
     ...sent, ...request.wish,
-    revision: scene?.revision ?? 0, picture: scene?.picture ?? 0, width: grid.clientWidth, height: Math.max(grid.clientHeight - 30, 30),
+    revision: sentRevision, picture: scene?.picture ?? 0, width: grid.clientWidth, height: Math.max(grid.clientHeight - 30, 30),
   };
   for (const key of Object.keys(values)) if (values[key] === null) delete values[key];
   if (request.action !== "show") kept.textContent = "keeping …";
   const answered = await post(form.dataset.at + request.action, values);
+  if (!answered && request.isCut) return;
   kept.classList.toggle("not", !answered);
   kept.textContent = answered ? "all changes kept" : "not kept";
   if (!answered) {
@@ -139,10 +161,16 @@ async function send(request) {
   scene = wholeAgain(JSON.parse(document.getElementById("scene").dataset.scene), scene);
   const busyElsewhere = sentVersion !== version && state.text !== null;
   const adopted = (sentVersion === version && !begunSince()) || (scene.insists && !busyElsewhere);
+  // Places that were not adopted still have to follow what others changed.
+  if (adopted || scene.began === sentRevision) revision = scene.revision;
+  for (const waiting of queue) {
+    if (waiting.revision === sentRevision && scene.began === sentRevision) waiting.revision = scene.revision;
+  }
   if (adopted) Object.assign(state, scene.state);
   else if (REHEARSING.includes(request.action) && endedAt <= request.asked) takeRehearsal(sent);
   else if (MOVING.includes(request.action) && (begunSince() || state.text === null)) goAlong(request);
   else if (scene.insists && sent.text !== null) tell(`${notice()} What was typed into ${sent.writing}: ${sent.text.slice(0, 300)}`);
+  if (scene.unfinished) setTimeout(askForTheRest, UNFINISHED_PAUSE);
   if (adopted && !location.pathname.endsWith(`/${state.sheet}`)) history.replaceState(null, "", form.dataset.pages + state.sheet);
 }
 
@@ -192,9 +220,11 @@ function post(url, values) {
   return new Promise((resolve) => {
     const done = (event) => {
       form.removeEventListener("htmx:afterRequest", done);
-      unreached = !event.detail.xhr?.status;
+      const { xhr, successful } = event.detail;
+      unreached = !xhr?.status && !sending.isCut;
       if (unreached) tellUnreached();
-      resolve(event.detail.successful === true);
+      else if (successful !== true && xhr.status) tell(refusal(xhr.responseText));
+      resolve(successful === true);
     };
     form.addEventListener("htmx:afterRequest", done);
     // What went wrong is told by the event above.
@@ -208,6 +238,11 @@ export function hush() {
 
 function notice() {
   return document.getElementById("notice").textContent.trim();
+}
+
+// The revision at which an area that is copied stands where it does.
+export function knownRevision() {
+  return revision;
 }
 
 export function tell(text) {

@@ -1,6 +1,21 @@
 // Tells times as this place does; opens the question dialog when its text has arrived, and closes it when it is answered.
+import { refusal } from "./refused.js";
+
 for (const time of document.querySelectorAll("time")) {
   time.textContent = `changed ${new Date(time.dateTime).toLocaleString([], { dateStyle: "medium", timeStyle: "short" })}`;
+}
+
+// A refusal is told above the list.
+document.body.addEventListener("htmx:responseError", (event) => tell(refusal(event.detail.xhr.responseText)));
+document.body.addEventListener("htmx:sendError", () => tell("The server cannot be reached. Try again when it is back."));
+
+function tell(text) {
+  const said = document.createElement("p");
+  said.className = "notice problem";
+  said.setAttribute("role", "alert");
+  said.textContent = text;
+  document.querySelector("#workbooks .notice")?.remove();
+  document.getElementById("workbooks").prepend(said);
 }
 
 const question = document.getElementById("question");

@@ -1,0 +1,168 @@
+"""Who may come in where Dreieck is served beyond its own machine: those who have its key.
+
+Opening the address that holds the key signs a browser in by a signed cookie; scripts send the key
+as ``Authorization: Bearer``. After a few wrong tries a client has to wait before the next one.
+"""
+
+from __future__ import annotations
+
+import hmac
+import re
+import time
+from typing import Annotated
+
+from fastapi import APIRouter, Form, Request
+from itsdangerous import BadSignature, TimestampSigner
+from starlette.datastructures import Headers
+from starlette.requests import HTTPConnection
+from starlette.responses import RedirectResponse, Response
+from starlette.types import ASGIApp, Receive, Scope, Send
+
+from dreieck.web.pages import page
+from dreieck.web.refusing import refuse
+
+router = APIRouter(include_in_schema=False)
+
+COOKIE = "dreieck_key"
+MAX_AGE = 30 * 24 * 3600
+"""So many seconds a browser stays signed in."""
+_FREE_TRIES = 3
+_LONGEST_PAUSE = 60.0
+_MAX_CLIENTS = 1_000
+_OPEN = re.compile(r"/(key(/.*)?|static/.*|healthz)")
+_TARGET = re.compile(r"/workbooks/\d{1,19}")
+_SAID = (
+    "This Dreieck is open to those who have its key. Open the address that it printed when it was"
+    " started, or type the key here; scripts send it as “Authorization: Bearer” with the key."
+)
+
+
+class Tries:
+    """Wrong tries by client; each one after the first few doubles the pause before the next."""
+
+    def __init__(self) -> None:
+        self._wrong: dict[str, tuple[int, float]] = {}
+
+    def pause(self, client: str) -> float:
+        """So many seconds the client still has to wait."""
+        count, last = self._wrong.get(client, (0, 0.0))
+        if count < _FREE_TRIES:
+            return 0.0
+        pause = min(2.0 ** (count - _FREE_TRIES), _LONGEST_PAUSE)
+        return max(last + pause - time.monotonic(), 0.0)
+
+    def wrong(self, client: str) -> None:
+        """The client tried a wrong key."""
+        if len(self._wrong) >= _MAX_CLIENTS and client not in self._wrong:
+            self._wrong.pop(next(iter(self._wrong)))
+        self._wrong[client] = (self._wrong.get(client, (0, 0.0))[0] + 1, time.monotonic())
+
+    def right(self, client: str) -> None:
+        """The client knows the key."""
+        self._wrong.pop(client, None)
+
+
+class Keyring:
+    """The key, and who showed it. Without a key everybody may come in."""
+
+    def __init__(self, key: str) -> None:
+        self.key = key
+        self.tries = Tries()
+        self._signer = TimestampSigner(key, salt="signed in") if key else None
+
+    def fits(self, tried: str) -> bool:
+        """Whether a key is the right one."""
+        return hmac.compare_digest(tried.encode("utf-8", "replace"), self.key.encode())
+
+    def cookie(self) -> str:
+        """What a browser keeps that is signed in."""
+        assert self._signer is not None
+        return self._signer.sign("in").decode()
+
+    def knows(self, cookie: str) -> bool:
+        """Whether a cookie is one that was given."""
+        assert self._signer is not None
+        try:
+            self._signer.unsign(cookie, max_age=MAX_AGE)
+        except BadSignature:
+            return False
+        return True
+
+
+class Gate:
+    """Lets those in who showed the key, and answers 401 to all others."""
+
+    def __init__(self, app: ASGIApp, keyring: Keyring) -> None:
+        self.app = app
+        self.keyring = keyring
+
+    async def __call__(self, scope: Scope, receive: Receive, send: Send) -> None:
+        """Serve one request."""
+        if scope["type"] != "http" or self._may_pass(scope):
+            await self.app(scope, receive, send)
+        elif pause := self.keyring.tries.pause(_client(HTTPConnection(scope))):
+            await refuse(scope, send, 429, _wait(pause))
+        else:
+            await refuse(scope, send, 401, _SAID, template="key.html")
+
+    def _may_pass(self, scope: Scope) -> bool:
+        if not self.keyring.key or _OPEN.fullmatch(scope["path"]):
+            return True
+        connection = HTTPConnection(scope)
+        if self.keyring.knows(connection.cookies.get(COOKIE, "")):
+            return True
+        kind, _, tried = Headers(scope=scope).get("authorization", "").partition(" ")
+        if kind.lower() != "bearer":
+            return False
+        tries, client = self.keyring.tries, _client(connection)
+        if tries.pause(client):
+            return False
+        if self.keyring.fits(tried.strip()):
+            tries.right(client)
+            return True
+        tries.wrong(client)
+        return False
+
+
+@router.get("/key/{key}")
+def sign_in(request: Request, key: str, to: str = "/") -> Response:
+    """Sign a browser in by the address that Dreieck printed."""
+    return _signed_in(request, key, to)
+
+
+@router.post("/key")
+def sign_in_typed(request: Request, key: Annotated[str, Form(max_length=200)] = "") -> Response:
+    """Sign a browser in by a key that was typed."""
+    return _signed_in(request, key.strip(), "/")
+
+
+def _signed_in(request: Request, key: str, to: str) -> Response:
+    keyring: Keyring = request.app.state.keyring
+    target = to if _TARGET.fullmatch(to) else "/"
+    if not keyring.key:
+        return RedirectResponse(target, 303)
+    client = _client(request)
+    if pause := keyring.tries.pause(client):
+        return page(request, "key.html", status_code=429, said=_wait(pause))
+    if not keyring.fits(key):
+        keyring.tries.wrong(client)
+        return page(request, "key.html", status_code=401, said=f"This key is not right. {_SAID}")
+    keyring.tries.right(client)
+    answer = RedirectResponse(target, 303)
+    answer.set_cookie(
+        COOKIE,
+        keyring.cookie(),
+        max_age=MAX_AGE,
+        httponly=True,
+        samesite="lax",
+        secure=request.url.scheme == "https",
+    )
+    return answer
+
+
+def _client(connection: HTTPConnection) -> str:
+    return connection.client.host if connection.client else ""
+
+
+def _wait(pause: float) -> str:
+    return f"There were too many wrong tries. Wait {pause:.0f} seconds, then try again."

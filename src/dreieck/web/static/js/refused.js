@@ -1,0 +1,10 @@
+// What the server said where it did not do what was asked: in words, whatever form they came in.
+
+const LAST_WORD = "The server did not do this, and did not say why. Nothing that was kept is lost.";
+
+// The words of an answer that is a notice, a page, or plain text.
+export function refusal(text) {
+  const page = new DOMParser().parseFromString(text, "text/html");
+  const said = page.querySelector(".notice, .lead") ?? page.body;
+  return said.textContent.trim().slice(0, 1000) || LAST_WORD;
+}
