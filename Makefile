@@ -5,7 +5,7 @@ BIN := .venv/bin
 SUDO := $(shell [ "$$(id -u)" = 0 ] || echo sudo)
 APT := $(SUDO) env DEBIAN_FRONTEND=noninteractive apt-get install -y --no-install-recommends
 
-.PHONY: demo test check bench screenshots vendor lock
+.PHONY: demo test check bench campaign screenshots vendor lock
 .DEFAULT_GOAL := demo
 
 demo: .venv/.runtime
@@ -22,6 +22,10 @@ check: .venv/.dev
 
 bench: .venv/.dev
 	$(BIN)/python -m bench
+
+# Attacks on a running server, about ten minutes; FOR=0.1 for a short try.
+campaign: .venv/.dev
+	$(BIN)/python -m campaign $(FOR)
 
 screenshots: .venv/.dev .chromium
 	$(BIN)/python scripts/screenshots.py docs/screenshots

@@ -1,0 +1,195 @@
+"""A server of its own for each attack, the requests to it, and a watch on how it is."""
+
+from __future__ import annotations
+
+import json
+import re
+import resource
+import socket
+import subprocess
+import sys
+import threading
+import time
+from html import unescape
+from http.client import HTTPConnection, HTTPException
+from pathlib import Path
+from urllib.parse import urlencode
+
+SLOWEST = 1.0
+"""So many seconds at the most the server may take to say that it is well."""
+MOST_MEMORY = 2_000
+"""So many megabytes at the most it may take."""
+
+
+class LostError(AssertionError):
+    """Something was lost, held up, or answered without words."""
+
+
+class Server:
+    """``dreieck serve`` on a data file."""
+
+    def __init__(self, data: Path, largest_file: int | None = None) -> None:
+        self.data = data
+        self.log = data.with_suffix(".log")
+        self.largest_file = largest_file
+        with socket.socket() as probe:
+            probe.bind(("127.0.0.1", 0))
+            self.port = probe.getsockname()[1]
+        self.start()
+
+    def start(self) -> None:
+        """Start it and wait until it answers."""
+        self.process = subprocess.Popen(
+            [sys.executable, "-m", "dreieck.cli.main", "serve", "--port", str(self.port),
+             "--data", str(self.data)],
+            stdout=subprocess.DEVNULL, stderr=self.log.open("a"),
+        )  # fmt: skip
+        if self.largest_file is not None:
+            limits = (self.largest_file, self.largest_file)
+            resource.prlimit(self.process.pid, resource.RLIMIT_FSIZE, limits)
+        while True:
+            try:
+                self.ask("GET", "/healthz")
+                return
+            except OSError:
+                if self.process.poll() is not None:
+                    raise LostError(f"the server did not start: {self.log.read_text()}") from None
+                time.sleep(0.05)
+
+    def kill(self) -> None:
+        """End it at once, as a power cut would."""
+        self.process.kill()
+        self.process.wait()
+
+    def stop(self) -> str:
+        """End it, and return what it said on the way."""
+        self.process.terminate()
+        self.process.wait(timeout=30)
+        return self.log.read_text()
+
+    def ask(
+        self, method: str, path: str, body: bytes | None = None, kind: str = "", wait: float = 60
+    ) -> tuple[int, str]:
+        """Ask something; the status and the text of the answer."""
+        connection = HTTPConnection("127.0.0.1", self.port, timeout=wait)
+        headers = {"Content-Type": kind} if kind else {}
+        try:
+            connection.request(method, path, body, headers)
+            answer = connection.getresponse()
+            return answer.status, answer.read().decode("utf-8", "replace")
+        finally:
+            connection.close()
+
+    def post(self, path: str, form: dict[str, object], wait: float = 60) -> tuple[int, str]:
+        """Send a form."""
+        body = urlencode({key: str(value) for key, value in form.items()}).encode()
+        return self.ask("POST", path, body, "application/x-www-form-urlencoded", wait)
+
+    def api(self, name: str, asked: object, wait: float = 60) -> tuple[int, str]:
+        """Ask the JSON interface."""
+        return self.ask(
+            "POST", f"/api/v1/{name}", json.dumps(asked).encode(), "application/json", wait
+        )
+
+    def location(self, method: str, path: str, form: dict[str, str] | None = None) -> str:
+        """Where an answer sends the browser."""
+        connection = HTTPConnection("127.0.0.1", self.port, timeout=60)
+        kind = {"Content-Type": "application/x-www-form-urlencoded"}
+        connection.request(method, path, urlencode(form) if form else None, kind if form else {})
+        answer = connection.getresponse()
+        answer.read()
+        connection.close()
+        return answer.getheader("location") or ""
+
+    def make(self, name: str) -> Page:
+        """A new workbook, and a page on it."""
+        made = self.location("POST", "/workbooks", {"name": name})
+        return Page(self, int(made.rpartition("/")[2]))
+
+    def memory(self) -> int:
+        """How many megabytes it takes."""
+        status = Path(f"/proc/{self.process.pid}/status").read_text()
+        found = re.search(r"VmRSS:\s+(\d+)", status)
+        return int(found[1]) // 1024 if found else 0
+
+
+class Page:
+    """One open page of a workbook: keeps its state as the browser does."""
+
+    def __init__(self, server: Server, workbook: int) -> None:
+        self.server = server
+        self.workbook = workbook
+        place = server.location("GET", f"/workbooks/{workbook}")
+        number = int(place.rpartition("/")[2])
+        self.state: dict[str, object] = {"revision": 0, "sheet": number}
+        self.shown: dict[str, str] = {}
+        self.notice = ""
+        self.unfinished = False
+
+    def act(self, action: str, **wish: object) -> int:
+        """Do something and take over the state that it led to; the status of the answer."""
+        form = {k: v for k, v in {**self.state, **wish}.items() if v is not None}
+        status, text = self.server.post(f"/workbooks/{self.workbook}/bench/{action}", form)
+        found = re.search(r'data-scene="([^"]*)"', text)
+        told = re.search(r'<p class="notice[^>]*>(.*?)</p>', text, re.DOTALL)
+        self.notice = unescape(told[1]) if told else ""
+        if status == 200 and found:
+            scene = json.loads(unescape(found[1]))
+            self.state = {**scene["state"], "revision": scene["revision"]}
+            self.unfinished = scene["unfinished"]
+            self.shown = {f"{c['column']},{c['row']}": c["shown"] for c in scene["cells"]}
+        return status
+
+    def enter(self, cell: str, text: str) -> int:
+        """Keep an entry."""
+        return self.act("enter", anchor=cell, focus=cell, writing=cell, text=text)
+
+
+class Watch:
+    """Asks again and again whether the server is well, and how much memory it takes."""
+
+    def __init__(self, server: Server, *paths: str) -> None:
+        self.server = server
+        self.paths = ("/healthz", *paths)
+        self.slowest: dict[str, float] = dict.fromkeys(self.paths, 0.0)
+        self.memory = 0
+        self.count = 0
+        self._ends = threading.Event()
+        self._threads = [threading.Thread(target=self._run, args=(path,)) for path in self.paths]
+
+    def __enter__(self) -> Watch:
+        for thread in self._threads:
+            thread.start()
+        return self
+
+    def __exit__(self, *_: object) -> None:
+        self._ends.set()
+        for thread in self._threads:
+            thread.join()
+
+    def _run(self, path: str) -> None:
+        while not self._ends.is_set():
+            begun = time.monotonic()
+            try:
+                status, _ = self.server.ask("GET", path, wait=30)
+            except (OSError, HTTPException):
+                status = 0
+            took = time.monotonic() - begun
+            self.slowest[path] = max(self.slowest[path], took if status == 200 else 99.0)
+            self.memory = max(self.memory, self.server.memory())
+            self.count += 1
+            self._ends.wait(0.1)
+
+    def check(self) -> None:
+        """Raise LostError where an answer took too long, or too much memory was taken."""
+        for path, took in self.slowest.items():
+            if took > SLOWEST:
+                raise LostError(f"{path} took {took:.2f} s")
+        if self.memory > MOST_MEMORY:
+            raise LostError(f"the server took {self.memory} MB")
+
+    @property
+    def figures(self) -> str:
+        """What was measured."""
+        took = ", ".join(f"{path} {each * 1000:.0f} ms" for path, each in self.slowest.items())
+        return f"{self.count} looks, slowest {took}; at most {self.memory} MB"
