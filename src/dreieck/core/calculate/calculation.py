@@ -26,6 +26,7 @@ from dreieck.core.workbook import Workbook
 
 _AT_ONCE = 32
 """So many cells of an array count as one step of work."""
+_VALUE_STEPS = 2
 _TOTAL_STEPS = 10
 MAX_IN_VAIN = 8
 """So many seconds are spent on a formula altogether that has to end each time."""
@@ -83,7 +84,7 @@ class Calculation:
     def value(self, sheet: str, cell: Cell) -> Value:
         """The value of a cell."""
         budget = current()
-        budget.spend(1)
+        budget.spend(_VALUE_STEPS)
         column = self.results(sheet).column(cell.column)
         if column.kind(cell.row) == Kind.PENDING:
             if budget.hurried:
