@@ -18,6 +18,8 @@ FORMULA_STEPS = 3_000_000
 """How many steps one formula may take; some seconds."""
 CELL_STEPS = 200
 """How many more steps a block may take for each of its cells."""
+AT_ONCE = 32
+"""So many cells or numbers of an array count as one step."""
 _STRETCH = 20_000
 """After so many steps the budget is looked at."""
 

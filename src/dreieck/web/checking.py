@@ -2,6 +2,8 @@
 
 from __future__ import annotations
 
+from collections.abc import Callable
+from typing import TypeVar
 from weakref import WeakKeyDictionary
 
 from dreieck.core.budget import current
@@ -20,41 +22,26 @@ from dreieck.store import OpenWorkbook
 MOST_BLOCKS = 600
 """How many blocks of a sheet are checked for one page."""
 
+T = TypeVar("T", Finding, Checked)
 _Known = dict[tuple[object, ...], tuple[Finding, ...] | tuple[Checked, ...]]
 _KNOWN: WeakKeyDictionary[OpenWorkbook, tuple[int, _Known]] = WeakKeyDictionary()
 
 
 def findings_of(opened: OpenWorkbook, sheet: Sheet, block: Block) -> tuple[Finding, ...]:
     """The findings about one block of a workbook as it is kept."""
-    if current().hurried:
-        return ()
-    known = _known(opened)
     key = (sheet.id, block.shape, block.parts)
-    if key not in known:
-        known[key] = block_findings(opened.calculation, sheet, block)
-    return known[key]  # type: ignore[return-value]  # the key is that of a block
+    return _once(opened, key, lambda: block_findings(opened.calculation, sheet, block))
 
 
 def findings_on(opened: OpenWorkbook, sheet: Sheet) -> tuple[Checked, ...]:
     """All blocks of a sheet with findings, those about its pattern last."""
-    if current().hurried:
-        return ()
-    known = _known(opened)
-    key = (sheet.id,)
-    if key not in known:
-        known[key] = checked(opened.calculation, sheet)
-    return known[key]  # type: ignore[return-value]  # the key is that of a sheet
+    return _once(opened, (sheet.id,), lambda: checked(opened.calculation, sheet))
 
 
 def breaks_on(opened: OpenWorkbook, sheet: Sheet) -> tuple[Finding, ...]:
     """What breaks the pattern of a sheet."""
-    if current().hurried:
-        return ()
-    known = _known(opened)
     key = (sheet.id, "pattern")
-    if key not in known:
-        known[key] = tuple(pattern_findings(opened.calculation, sheet))
-    return known[key]  # type: ignore[return-value]  # the key is that of a pattern
+    return _once(opened, key, lambda: tuple(pattern_findings(opened.calculation, sheet)))
 
 
 def checked(calculation: Calculation, sheet: Sheet) -> tuple[Checked, ...]:
@@ -63,8 +50,15 @@ def checked(calculation: Calculation, sheet: Sheet) -> tuple[Checked, ...]:
     return tuple(each for each in found if each.findings)
 
 
-def _known(opened: OpenWorkbook) -> _Known:
+def _once(
+    opened: OpenWorkbook, key: tuple[object, ...], find: Callable[[], tuple[T, ...]]
+) -> tuple[T, ...]:
+    """What is found for a key, looked up once; in a hurry nothing is looked for."""
+    if current().hurried:
+        return ()
     known = _KNOWN.get(opened)
     if known is None or known[0] != opened.revision:
         known = _KNOWN[opened] = (opened.revision, {})
-    return known[1]
+    if key not in known[1]:
+        known[1][key] = find()
+    return known[1][key]  # type: ignore[return-value]  # each key has its kind of finding

@@ -172,8 +172,9 @@ def _would_give(situation: Situation) -> str:
 
 def _value(situation: Situation) -> str:
     """The value of the cell in question."""
-    value = situation.shown_value(situation.here)
-    return "… it is still being worked out" if value == "…" else value
+    if situation.value(situation.here) is UNFINISHED:
+        return "… it is still being worked out"
+    return situation.shown_value(situation.here)
 
 
 def _error(situation: Situation) -> tuple[Explanation | None, str]:

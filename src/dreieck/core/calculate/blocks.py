@@ -168,10 +168,11 @@ def patches_in(sheet: Sheet, area: Area) -> Iterator[tuple[int, Patch]]:
     places: set[int] = set()
     for number in numbers:
         # Runs of one column follow each other, so their ends are in order as well.
-        for bottom, top, place in _from(columns.get(number, []), area.top):
+        column = columns.get(number, [])
+        for index in range(bisect_left(column, (area.top,)), len(column)):
+            _, top, place = column[index]
             if top > area.bottom:
                 break
-            assert bottom >= area.top
             places.add(place)
     for place in sorted(places):
         yield place, found[place]
@@ -186,11 +187,6 @@ def _placed(found: tuple[Patch, ...]) -> dict[int, list[_Placed]]:
     for column in columns.values():
         column.sort()
     return columns
-
-
-def _from(column: list[_Placed], row: int) -> Iterator[_Placed]:
-    for index in range(bisect_left(column, (row,)), len(column)):
-        yield column[index]
 
 
 def _patches(sheet: Sheet) -> list[Patch]:

@@ -8,7 +8,7 @@ from collections.abc import Iterator, Sequence
 import numpy as np
 
 from dreieck.core.address import Area, Cell
-from dreieck.core.budget import current, spend
+from dreieck.core.budget import AT_ONCE, current, spend
 from dreieck.core.calculate.order import Order, UnsettledError
 from dreieck.core.calculate.pieces import Piece, Pieces
 from dreieck.core.calculate.read_map import ReadMap, touched_areas
@@ -24,8 +24,6 @@ from dreieck.core.totals import Total, Totals
 from dreieck.core.values import UNFINISHED, Value
 from dreieck.core.workbook import Workbook
 
-_AT_ONCE = 32
-"""So many cells of an array count as one step of work."""
 _VALUE_STEPS = 2
 _TOTAL_STEPS = 10
 MAX_IN_VAIN = 8
@@ -97,7 +95,7 @@ class Calculation:
     def cells(self, sheet: str, column: int, top: int, bottom: int) -> Cells:
         """The values of some rows of a column."""
         budget = current()
-        budget.spend((bottom - top) // _AT_ONCE + 1)
+        budget.spend((bottom - top) // AT_ONCE + 1)
         results = self.results(sheet)
         cells = results.cells(column, top, bottom)
         if len(cells) > _LONG and results.is_settled(column):

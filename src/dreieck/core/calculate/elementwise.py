@@ -13,14 +13,12 @@ from typing import Any, NamedTuple
 import numpy as np
 from numpy.typing import NDArray
 
-from dreieck.core.budget import spend
+from dreieck.core.budget import AT_ONCE, spend
 from dreieck.core.calculate.operators import LAST_BITS, ORDERS, binary, percent, signed
 from dreieck.core.cells import Cells, Kind, Pool
 from dreieck.core.ranges import MAX_TABLE, Array, Range, Table
 from dreieck.core.values import VALUE, Error, Value
 
-_AT_ONCE = 32
-"""So many numbers of an array count as one step of work."""
 _ONE_BY_ONE = 4
 """How many steps two values cost that are worked out alone."""
 Numbers = NDArray[np.float64] | float
@@ -59,22 +57,16 @@ def operation(operator: str) -> Operation:
     return Operation(rule, _ARITHMETIC.get(operator))
 
 
-@lru_cache(maxsize=1)
-def signs() -> Operation:
-    """The operation of a minus in front; the second value does not count."""
-    return Operation(lambda one, _: signed("-", one), lambda one, _: -one)
-
-
-@lru_cache(maxsize=1)
-def percents() -> Operation:
-    """The operation of a percent sign behind; the second value does not count."""
-    return Operation(lambda one, _: percent(one), lambda one, _: one / 100)
+MINUS = Operation(lambda one, _: signed("-", one), lambda one, _: -one)
+"""A minus in front; the second value does not count."""
+PERCENT = Operation(lambda one, _: percent(one), lambda one, _: one / 100)
+"""A percent sign behind; the second value does not count."""
 
 
 def combined(operation: Operation, left: Cells | Value, right: Cells | Value) -> Cells:
     """What an operation makes of cells side by side; a single value meets each of the others."""
     count = len(left) if isinstance(left, Cells) else len(right)  # type: ignore[arg-type]
-    spend(count // _AT_ONCE + 1)
+    spend(count // AT_ONCE + 1)
     one, two = _numbers(left, operation.plain), _numbers(right, operation.plain)
     if operation.at_once is None or one is None or two is None:
         return _pair_by_pair(operation.rule, left, right, count)
@@ -162,7 +154,7 @@ def _pair_by_pair(
     one, two = _numbered(left, count), _numbered(right, count)
     pairs = one * (int(two.max(initial=0)) + 1) + two
     _, first, inverse = np.unique(pairs, return_index=True, return_inverse=True)
-    spend(count // _AT_ONCE + len(first) * _ONE_BY_ONE)
+    spend(count // AT_ONCE + len(first) * _ONE_BY_ONE)
     lefts, rights = _listed(left, first), _listed(right, first)
     found = Cells.of([rule(*pair) for pair in zip(lefts, rights, strict=True)])
     return found.taken(inverse)

@@ -9,7 +9,7 @@ from typing import Any
 from dreieck.core.address import Area
 from dreieck.core.budget import current
 from dreieck.core.calculate.arguments import Operand, bound
-from dreieck.core.calculate.elementwise import combined_tables, operation, percents, signs
+from dreieck.core.calculate.elementwise import MINUS, PERCENT, combined_tables, operation
 from dreieck.core.calculate.operators import binary, percent, signed
 from dreieck.core.formula import Shape, tree
 from dreieck.core.functions import Failure, Function, find
@@ -155,9 +155,9 @@ class Evaluation:
             case tree.Prefix(sign="+"):
                 return self.array(node.operand)
             case tree.Prefix():
-                return combined_tables(signs(), self.array(node.operand), None)
+                return combined_tables(MINUS, self.array(node.operand), None)
             case tree.Percent():
-                return combined_tables(percents(), self.array(node.operand), None)
+                return combined_tables(PERCENT, self.array(node.operand), None)
             case _:
                 return self.operand(node)
 

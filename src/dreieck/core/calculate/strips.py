@@ -15,7 +15,7 @@ import numpy as np
 from dreieck.core.address import Area, Cell
 from dreieck.core.budget import spend
 from dreieck.core.calculate.arguments import Operand, bound
-from dreieck.core.calculate.elementwise import Operation, combined, operation, percents, signs
+from dreieck.core.calculate.elementwise import MINUS, PERCENT, Operation, combined, operation
 from dreieck.core.calculate.evaluation import Evaluation, called, finished, result_at
 from dreieck.core.calculate.pieces import Knows, Piece
 from dreieck.core.cells import Cells, Kind
@@ -136,9 +136,9 @@ class Strip:
             case tree.Prefix(sign="+"):
                 return self.down(node.operand)
             case tree.Prefix():
-                return self._combined(signs(), self.down(node.operand), None)
+                return self._combined(MINUS, self.down(node.operand), None)
             case tree.Percent():
-                return self._combined(percents(), self.down(node.operand), None)
+                return self._combined(PERCENT, self.down(node.operand), None)
             case tree.Call():
                 return self._call(node, single=single)
             case RangeReference() | tree.Name() | tree.Between():

@@ -1,6 +1,6 @@
 // The state of this page, and its exchange with the server: one request at a time, in order.
 import { areaText, cell, span } from "./address.js";
-import { refusal } from "./refused.js";
+import { problem, refusal } from "./refused.js";
 
 const form = document.getElementById("bench");
 const kept = document.getElementById("kept");
@@ -223,7 +223,7 @@ function post(url, values) {
       const { xhr, successful } = event.detail;
       unreached = !xhr?.status && !sending.isCut;
       if (unreached) tellUnreached();
-      else if (successful !== true && xhr.status) tell(refusal(xhr.responseText));
+      else if (successful !== true && xhr?.status) tell(refusal(xhr.responseText));
       resolve(successful === true);
     };
     form.addEventListener("htmx:afterRequest", done);
@@ -246,11 +246,7 @@ export function knownRevision() {
 }
 
 export function tell(text) {
-  const said = document.createElement("p");
-  said.className = "notice problem";
-  said.setAttribute("role", "alert");
-  said.textContent = text;
-  document.getElementById("notice").replaceChildren(said);
+  document.getElementById("notice").replaceChildren(problem(text));
 }
 
 // Another page changed the workbook: show its newer revision.

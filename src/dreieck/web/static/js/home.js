@@ -1,5 +1,5 @@
 // Tells times as this place does; opens the question dialog when its text has arrived, and closes it when it is answered.
-import { refusal } from "./refused.js";
+import { problem, refusal } from "./refused.js";
 
 for (const time of document.querySelectorAll("time")) {
   time.textContent = `changed ${new Date(time.dateTime).toLocaleString([], { dateStyle: "medium", timeStyle: "short" })}`;
@@ -10,12 +10,8 @@ document.body.addEventListener("htmx:responseError", (event) => tell(refusal(eve
 document.body.addEventListener("htmx:sendError", () => tell("The server cannot be reached. Try again when it is back."));
 
 function tell(text) {
-  const said = document.createElement("p");
-  said.className = "notice problem";
-  said.setAttribute("role", "alert");
-  said.textContent = text;
   document.querySelector("#workbooks .notice")?.remove();
-  document.getElementById("workbooks").prepend(said);
+  document.getElementById("workbooks").prepend(problem(text));
 }
 
 const question = document.getElementById("question");

@@ -8,3 +8,12 @@ export function refusal(text) {
   const said = page.querySelector(".notice, .lead") ?? page.body;
   return said.textContent.trim().slice(0, 1000) || LAST_WORD;
 }
+
+// A problem in words, as a page shows it.
+export function problem(text) {
+  const said = document.createElement("p");
+  said.className = "notice problem";
+  said.setAttribute("role", "alert");
+  said.textContent = text;
+  return said;
+}
