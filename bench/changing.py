@@ -35,7 +35,7 @@ def prepared() -> tuple[object, np.ndarray, np.ndarray]:  # type: ignore[type-ar
 
     def change() -> None:
         made.sheets[0].put(place, next(factors), PLAIN)
-        calculation.changed(made.sheets[0], [Area.of(place)])
+        calculation.changed((made.sheets[0], [Area.of(place)]))
         calculation.cells("Loads", 3, 1, ROWS)
 
     return change, one, two

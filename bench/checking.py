@@ -26,7 +26,7 @@ def measure() -> float:
         target = Area(3, 1, 3, ROWS)
         fill = plan_fill(made, 1, Area.of(start), target, {start: content})
         rehearsed = known.fork(fill.rehearsed())
-        rehearsed.changed(rehearsed.workbook.sheets[0], fill.edit().areas())
+        rehearsed.changed((rehearsed.workbook.sheets[0], fill.edit().areas()))
         return rehearsed, target
 
     def check() -> None:

@@ -87,18 +87,18 @@ def test_what_an_edit_does_not_touch_keeps_its_value(entries, edits):
                 continue
             fill = plan_fill(made, 1, Area.of(cell), Area.spanned(cell, what))
             rehearsed = calculation.fork(fill.rehearsed())
-            rehearsed.changed(rehearsed.workbook.sheets[0], fill.edit().areas())
+            rehearsed.changed((rehearsed.workbook.sheets[0], fill.edit().areas()))
             edit = fill.edit()
         else:
             edit = SetCells.of(1, {cell: (made.read_entry(what, cell).content, PLAIN)})
             rehearsed = calculation
         undone.append(edit.apply(made))
-        calculation.changed(made.sheets[0], edit.areas())
+        calculation.changed((made.sheets[0], edit.areas()))
         agrees(rehearsed, made, entries)
         agrees(calculation, made, entries)
     for edit in reversed(undone):
         edit.apply(made)
-        calculation.changed(made.sheets[0], edit.areas())
+        calculation.changed((made.sheets[0], edit.areas()))
     agrees(calculation, workbook(Loads=entries), entries)
 
 

@@ -133,7 +133,7 @@ def _findings(
     )  # fmt: skip
     rehearsed = calculation.fork(fill.rehearsed())
     there = rehearsed.workbook.sheet_by_id(sheet.id)
-    rehearsed.changed(there, fill.edit().areas())
+    rehearsed.changed((there, fill.edit().areas()))
     block = block_at(there, start)
     return block_findings(rehearsed, there, block) if block else ()
 

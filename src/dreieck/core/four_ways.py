@@ -64,6 +64,6 @@ def four_ways(
             calculation.workbook, sheet.id, source, target.around(source), {start: other}
         )
         filled = calculation.fork(fill.rehearsed())
-        filled.changed(filled.workbook.sheet_by_id(sheet.id), fill.edit().areas())
+        filled.changed((filled.workbook.sheet_by_id(sheet.id), fill.edit().areas()))
         ways.append(Way(says, other.text(start), is_now, fill, filled))
     return ways

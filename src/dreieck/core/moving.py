@@ -11,6 +11,7 @@ from dataclasses import dataclass, replace
 
 from dreieck.core.address import Area, Cell
 from dreieck.core.calculate import Calculation
+from dreieck.core.calculate.read_map import ReadMap
 from dreieck.core.content import Content
 from dreieck.core.edits import SetCells, SetName
 from dreieck.core.exceptions import DreieckError
@@ -21,6 +22,7 @@ from dreieck.core.look import PLAIN, Look
 from dreieck.core.naming import follow
 from dreieck.core.reference import CellReference, Part, Reference, Span
 from dreieck.core.sheet import Sheet
+from dreieck.core.workbook import Workbook
 
 MOST = 200_000
 """How many cells can be moved at once, and how many formulas can follow."""
@@ -42,6 +44,21 @@ class _Move:
         return (
             sheet.casefold() == self.source.name.casefold() and self.area.around(area) == self.area
         )
+
+
+@dataclass
+class _Mentions:
+    """What formulas refer to, also where only the place of it counts, as in ``ROW(B4)``."""
+
+    workbook: Workbook
+
+    def references(self, shape: Shape) -> Iterator[Reference]:
+        """All references of a formula; names follow by themselves."""
+        return iter(shape.references)
+
+    def reads_anywhere(self, shape: Shape) -> bool:
+        """What no reference tells cannot follow."""
+        return False
 
 
 def moved(
@@ -88,7 +105,8 @@ def _names_follow(calculation: Calculation, move: _Move) -> Iterator[SetName]:
 def _let_follow(calculation: Calculation, move: _Move, changed: dict[int, _Cells]) -> None:
     """Change the formulas outside that read what moves."""
     count = 0
-    for reading in calculation.read_map().reading(move.source.name, move.area):
+    mentions = ReadMap(_Mentions(calculation.workbook))
+    for reading in mentions.reading(move.source.name, move.area):
         sheet = calculation.workbook.sheet(reading.sheet)
         for cell, shape in sheet.formulas(reading.area):
             if sheet is move.source and move.area.holds(cell):

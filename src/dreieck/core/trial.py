@@ -52,7 +52,7 @@ def tried(calculation: Calculation, sheet: Sheet, cell: Cell, content: Content |
     workbook = calculation.workbook.copy(sheet)
     edit.apply(workbook)
     after = calculation.fork(workbook)
-    after.changed(workbook.sheet_by_id(sheet.id), edit.areas())
+    after.changed((workbook.sheet_by_id(sheet.id), edit.areas()))
     answers: list[Answer] = []
     changed: list[tuple[str, Area]] = []
     for name, area in _touched(calculation, sheet, cell):

@@ -212,10 +212,13 @@ class OpenWorkbook:
             if not all(isinstance(edit, SetCells) for edit in edits):
                 self.calculation.forget()
                 return
-            for edit in edits:
-                if isinstance(edit, SetCells):
-                    sheet = self.workbook.sheet_by_id(edit.sheet_id)
-                    self.calculation.changed(sheet, edit.areas())
+            self.calculation.changed(
+                *(
+                    (self.workbook.sheet_by_id(edit.sheet_id), edit.areas())
+                    for edit in edits
+                    if isinstance(edit, SetCells)
+                )
+            )
         except Exception:
             # What is kept is kept; its values are worked out anew.
             log.exception("values are forgotten")

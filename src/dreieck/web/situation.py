@@ -110,7 +110,7 @@ class Situation:
         assert self.fill is not None
         calculation = self.opened.calculation.fork(self.fill.rehearsed())
         sheet = calculation.workbook.sheet_by_id(self.fill.sheet_id)
-        calculation.changed(sheet, self.fill.edit().areas())
+        calculation.changed((sheet, self.fill.edit().areas()))
         return calculation
 
     @cached_property

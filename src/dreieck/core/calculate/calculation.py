@@ -60,16 +60,19 @@ class Calculation:
         self._map = None
         self._forget_shared()
 
-    def changed(self, sheet: Sheet, areas: Sequence[Area]) -> None:
-        """Cells of a sheet hold something else now; drop their values and what depends on them."""
+    def changed(self, *changes: tuple[Sheet, Sequence[Area]]) -> None:
+        """Cells of sheets hold something else now; drop their values and what depends on them."""
         self._in_vain.clear()
         self._forget_shared()
-        if results := self._results.get(sheet.name):
-            for area in areas:
-                results.refresh(area)
-        for name, touched in touched_areas(self.read_map(), sheet.name, areas):
-            if name in self._results:
-                self._results[name].unsettle(touched)
+        for sheet, areas in changes:
+            if results := self._results.get(sheet.name):
+                for area in areas:
+                    results.refresh(area)
+        # Only now the results have the rows that the sheets have.
+        for sheet, areas in changes:
+            for name, touched in touched_areas(self.read_map(), sheet.name, areas):
+                if name in self._results:
+                    self._results[name].unsettle(touched)
 
     def has_sheet(self, name: str) -> bool:
         """Whether there is a sheet of this name."""
