@@ -55,6 +55,9 @@ def bodies(references):
             inner.map(lambda text: f"({text})"),
             inner.map(lambda text: f"-{text}"),
             st.tuples(references, inner).map(lambda ends: f"{ends[0]}:INDEX({ends[1]},1)"),
+            st.tuples(references, st.sampled_from(["~", " ", " ! ", "~A1:B2!"]), references).map(
+                "".join
+            ),
             inner.map(lambda text: f"{text}%"),
             st.tuples(
                 st.sampled_from(["SUM", "if", "LOG10"]), st.lists(inner, min_size=1, max_size=3)

@@ -27,10 +27,12 @@ cells = st.builds(
     locks,
     st.sampled_from([1, 2, 3, 12]),
 )
+links = st.sampled_from([" ", "!", "~"])
 ranges = (
     st.builds(lambda one, two: f"{one}:{two}", cells, cells)
     | st.builds(lambda one, two: f"{one}:INDEX(A$1:{two},2)", cells, cells)
     | st.just("B:B")
+    | st.builds(lambda one, link, two: f"A1:{one}{link}{two}:C12", cells, links, cells)
 )
 scalars = cells | st.sampled_from(
     ["1", "-2.5", '"kg"', '">1"', "TRUE", "#N/A", '{1,2;"kg",FALSE}']
@@ -51,6 +53,7 @@ def grown(inner):
         inner.map(lambda text: f"(-{text}%)"),
         calls(inner),
         st.builds(lambda a, b, c: f"IF({a},{b},{c})", inner, inner, inner),
+        inner.map(lambda text: f"IF({text}>1,RAND(),RAND()-RANDBETWEEN(1,9))"),
     )
 
 

@@ -5,7 +5,7 @@ from itertools import pairwise
 import pytest
 from hypothesis import given
 from hypothesis import strategies as st
-from tables import GRID, PRICES, WEEKS, filled, values, workbook
+from tables import GRID, PRICES, WEEKS, apply, filled, values, workbook
 
 from dreieck.core.address import Area, Cell
 from dreieck.core.calculate import Calculation
@@ -80,8 +80,14 @@ def test_text_goes_to_and_comes_from_other_programs():
 
 
 entries = st.sampled_from(
-    ["1", "2.5", "kg", "=A1+B2", "=$A$1*C3", "=SUM(A1:B2)", "=SUM(B$1:C3)", "=COUNT(A:A)", "=D4"]
-)
+    [
+        "1", "2.5", "kg", "=A1+B2", "=$A$1*C3", "=SUM(A1:B2)", "=SUM(B$1:C3)", "=COUNT(A:A)",
+        "=D4",
+        "=OFFSET(B2,0,0)", "=OFFSET($A$1,0,0)&ISBLANK(C3)", "=COUNTIF(D4,1)+SUMPRODUCT(B2*2)",
+        "=INDEX(C3,1)", "=IF(A1>1,B2,C3)", "=SUM(A1~$C3)", "=SUM(B2 B$2)", "=ISREF(B3)",
+        "=MATCH(1,D$4,0)", "=CHOOSE(2,A1,B2)", "=TYPE(A2)",
+    ]
+)  # fmt: skip
 cells = st.sampled_from(list(Area.parse("A1:D4").cells()))
 
 
@@ -112,6 +118,29 @@ def test_moved_cells_keep_their_values_and_are_followed(held, one, other, place)
         edit.apply(made)
     again = Calculation(made)
     assert {cell: again.value("Loads", cell) for cell in before} == before
+
+
+def test_a_formula_that_tells_a_place_follows_it():
+    made = workbook(
+        Loads={
+            "C6": "5",
+            "A1": "=OFFSET(C6,0,0)",
+            "A2": "=ROW(C6)*100+COLUMN($C$6)",
+            "A3": "=ROWS(C6:C6)+SHEET(C6)",
+            "A4": "=OFFSET(A1,5,2)",
+        }
+    )
+    edits = moved(Calculation(made), *_one_cell(made, "C6"), made.sheets[0], Cell.parse("E2"))
+    apply(made, edits)
+    assert shown_in(made, "A1:A4") == [
+        "=OFFSET(E2,0,0)", "=ROW(E2)*100+COLUMN($E$2)", "=ROWS(E2:E2)+SHEET(E2)",
+        "=OFFSET(A1,5,2)",
+    ]  # fmt: skip
+    assert values(made, "A1:A4") == [5.0, 205.0, 2.0, 0.0]
+
+
+def _one_cell(made, address):
+    return made.sheets[0], Area.parse(address)
 
 
 def test_a_move_to_another_sheet_is_followed_by_all_that_read_it():

@@ -56,7 +56,7 @@ def test_mentions_are_the_references_of_the_tree_in_their_places(text, at):
         ("='A1'!B4+'It''s'!B4+'True'!B4", "='A1'!B4+'It''s'!B4+'True'!B4"),
         ("=$4:$4", "=$4:$4"),
         ("=B9:B4", "=B4:B9"),
-        ("=1.50E3+1e300", "=1500+1E+300"),
+        ("=1.50E3+1e300+#n/a", "=1.50E3+1e300+#N/A"),
     ],
 )  # fmt: skip
 def test_what_is_typed_is_printed_tidily(text, printed):
@@ -93,7 +93,8 @@ def test_precedence(text, bracketed):
     [
         ("=", 1, "empty"),
         ("=B5*", 4, "ends too early.*after “\\*”"),
-        ("=B5 C5", 4, "operator.*not “C5”"),
+        ("=SUM(B5) C5", 9, "operator.*not “C5”"),
+        ("=B5~3", 3, "stands between two references, as in"),
         ("=SUM(B5,C5))", 11, "not “\\)”"),
         ("=(B5,C5)", 4, "operator or a closing bracket is expected, not “,”"),
         ('=B5&"kg', 4, "no closing quote"),

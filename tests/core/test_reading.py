@@ -44,6 +44,10 @@ def said(formula, at="D6", **more):
         ('=A6&""&nights', "“Lentils” (the cell 3 left) joined with no text joined with nights"),
         ("=NOSUCH(#REF!,TRUE)", "NOSUCH of a lost reference and true"),
         ("=Nowhere!B4", "a lost reference"),
+        ("=$B$5 $B$6~$B$5", "what is both in Flour, kg a guest-night (always B5) and in Lentils,"
+                            " kg a guest-night (always B6) together with Flour, kg a guest-night"
+                            " (always B5)"),
+        ("=7.50*TRUNC(1E3)", "7.50 × 1E3 , cut off after 0 decimals"),
     ],
 )  # fmt: skip
 def test_formulas_in_words(formula, words):

@@ -23,6 +23,9 @@ MAX_ROW = 1_000_000
 _ADDRESS = re.compile(r"\$?([A-Za-z]{1,3})\$?([1-9][0-9]{0,20})")
 _COLUMNS = re.compile(r"\$?([A-Za-z]{1,3}):\$?([A-Za-z]{1,3})")
 _ROWS = re.compile(r"\$?([1-9][0-9]{0,20}):\$?([1-9][0-9]{0,20})")
+_NUMBERED = re.compile(
+    r"(?:R([0-9]{0,7}|\[-?[0-9]{1,7}\]))?(?:C([0-9]{0,7}|\[-?[0-9]{1,7}\]))?", re.IGNORECASE
+)
 
 
 @lru_cache(maxsize=MAX_COLUMN)
@@ -110,6 +113,27 @@ class Area(NamedTuple):
             raise AddressError(f"“{_short(text)}” is not an area, such as C5 or C5:F10.") from None
 
     @classmethod
+    def parse_numbered(cls, text: str, at: Cell) -> Area:
+        """Read ``R5C3``, ``R[1]C[-2]`` seen from ``at``, ``R5C3:R9C4``, ``R5`` or ``C3``.
+
+        Raises AddressError.
+        """
+        ends = [_NUMBERED.fullmatch(each.strip()) for each in text.split(":")]
+        found: list[Area] = []
+        for end in ends:
+            if not end or not end[0]:
+                raise AddressError(f"“{_short(text)}” is not an area such as R5C3 or R[1]C:R5C4.")
+            row, column = (_numbered(end[1], at.row), _numbered(end[2], at.column))
+            first = Cell(1 if column is None else column, 1 if row is None else row)
+            last = Cell(MAX_COLUMN if column is None else column, MAX_ROW if row is None else row)
+            if not (first.on_sheet and last.on_sheet):
+                raise AddressError(f"“{_short(text)}” lies off the sheet.")
+            found.append(cls.spanned(first, last))
+        if len(found) > 2:
+            raise AddressError(f"“{_short(text)}” has more than two ends.")
+        return found[0].around(found[-1])
+
+    @classmethod
     def spanned(cls, one: Cell, other: Cell) -> Area:
         """The smallest area that holds both cells."""
         left, right = sorted((one.column, other.column))
@@ -190,6 +214,15 @@ class Area(NamedTuple):
 
 EVERYWHERE = Area(1, 1, MAX_COLUMN, MAX_ROW)
 """The whole sheet."""
+
+
+def _numbered(said: str | None, base: int) -> int | None:
+    """The coordinate that ``5``, ``[-2]`` or nothing behind a letter says; None without one."""
+    if said is None:
+        return None
+    if said.startswith("["):
+        return base + int(said[1:-1])
+    return int(said) if said else base
 
 
 def _short(text: str) -> str:

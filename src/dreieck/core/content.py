@@ -2,13 +2,15 @@
 
 from __future__ import annotations
 
-from dataclasses import dataclass
+from dataclasses import dataclass, replace
 
 from dreieck.core.address import Cell
+from dreieck.core.ambiguous import Other, taken, taken_number
 from dreieck.core.exceptions import EntryError, FormulaError
-from dreieck.core.formula import Shape, parse
-from dreieck.core.look import PLAIN, Form, Look, shown
+from dreieck.core.formula import Shape, parse, tree
+from dreieck.core.look import MOST_DECIMALS, PLAIN, Form, Look, percent_text, shown
 from dreieck.core.numerals import read_numeral
+from dreieck.core.reference import CellReference, RangeReference
 from dreieck.core.values import number_text
 
 MAX_ENTRY = 10_000
@@ -32,7 +34,8 @@ class Entry:
 
     ``content`` is None where the cell is emptied; ``form`` is the number format that the
     typing implies, if any; ``problem`` says why a formula could not be read;
-    ``brackets_added`` counts closing brackets that were missing at the end.
+    ``brackets_added`` counts closing brackets that were missing at the end. Where there are
+    two readings, ``taken`` says which one was taken, and ``others`` are the others.
     """
 
     content: Content | None
@@ -40,16 +43,18 @@ class Entry:
     decimals: int | None = None
     problem: FormulaError | None = None
     brackets_added: int = 0
+    taken: str = ""
+    others: tuple[Other, ...] = ()
 
 
 def read_entry(text: str, at: Cell) -> Entry:
     """Understand what was typed into the cell ``at``.
 
     ``=`` begins a formula, an apostrophe in front keeps text as it is; numbers, dates,
-    times and percents are read as ``numerals`` says. Raises EntryError for text that is
-    too long for a cell.
+    times and percents are read as ``numerals`` says, what has two readings as ``ambiguous``
+    says. Raises EntryError for text that is too long for a cell.
     """
-    if len(text) > MAX_ENTRY:
+    if len(text.removeprefix("'")) > MAX_ENTRY:
         raise EntryError(
             f"An entry can have {MAX_ENTRY:,} characters; this one has {len(text):,}."
             " Shorten it, or spread it over several cells."
@@ -68,11 +73,41 @@ def read_entry(text: str, at: Cell) -> Entry:
         return Entry(text.strip().upper() == "TRUE")
     numeral = read_numeral(text)
     if numeral is None:
+        return _unlike_number(text, at)
+    another = taken_number(text, numeral.value)
+    says, others = (another.says, another.others) if another else ("", ())
+    form: Form | None = None if numeral.form == "number" else numeral.form  # type: ignore[assignment]
+    decimals = None
+    if form in ("percent", "grouped"):
+        decimals = min(numeral.decimals, MOST_DECIMALS)
+    return Entry(numeral.value, form, decimals, taken=says, others=others)
+
+
+def _unlike_number(text: str, at: Cell) -> Entry:
+    """Understand text that is no plain number and does not begin as a formula."""
+    stripped = text.strip()
+    keep = (Other("keep the text", "'" + text),)
+    if stripped.startswith("=") and len(stripped) > 1:
+        entry = read_entry(stripped, at)
+        return replace(entry, taken="a formula, without the blank in front", others=keep)
+    if stripped[:1] in ("+", "-"):
+        entry = read_entry("=" + stripped, at)
+        if isinstance(entry.content, Shape) and _refers(entry.content):
+            return replace(entry, taken=f"the formula ={stripped[:60]}", others=keep)
+    found = taken(text)
+    if found is None:
         return Entry(text)
-    if numeral.form == "number":
-        return Entry(numeral.value)
-    decimals = numeral.decimals if numeral.form in ("percent", "grouped") else None
-    return Entry(numeral.value, numeral.form, decimals)  # type: ignore[arg-type]  # a Form
+    if found.entry == "'" + text:
+        return Entry(text, taken=found.says, others=found.others)
+    return replace(read_entry(found.entry, at), taken=found.says, others=found.others)
+
+
+def _refers(shape: Shape) -> bool:
+    """Whether a formula reads a cell or calls a function, as one does that is meant to be one."""
+    return any(
+        isinstance(node, tree.Call | CellReference | RangeReference)
+        for node in tree.walk(shape.tree)
+    )
 
 
 def typed_text(content: Content | None, at: Cell, look: Look = PLAIN) -> str:
@@ -96,10 +131,10 @@ def typed_text(content: Content | None, at: Cell, look: Look = PLAIN) -> str:
 
 def _typed_number(number: float, look: Look) -> str:
     if look.form == "percent":
-        return number_text(float(f"{number * 100:.15g}")) + "%"
+        return percent_text(number)
     if look.form in ("date", "time", "datetime"):
         text = shown(number, look)
         numeral = read_numeral(text)
-        if numeral is not None and abs(numeral.value - number) < 1e-9:
+        if numeral is not None and numeral.value == number:
             return text
     return number_text(number)

@@ -155,4 +155,25 @@ class SetName:
         return SetName(self.named.key if self.named else self.key, before)
 
 
-Edit = SetName | SetCells | InsertLines | DeleteLines | AddSheet | RemoveSheet | ArrangeSheet
+@dataclass(frozen=True, slots=True)
+class SetSeed:
+    """Let the numbers that are drawn by chance follow from another seed."""
+
+    seed: int
+
+    def apply(self, workbook: Workbook) -> SetSeed:
+        """Make the edit and return its inverse."""
+        before, workbook.seed = workbook.seed, self.seed
+        return SetSeed(before)
+
+
+Edit = (
+    SetName
+    | SetSeed
+    | SetCells
+    | InsertLines
+    | DeleteLines
+    | AddSheet
+    | RemoveSheet
+    | ArrangeSheet
+)

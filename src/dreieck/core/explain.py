@@ -46,8 +46,9 @@ _WORDS = {
         "Check the spelling. Text inside a formula needs double quotes.",
     ),
     NULL: (
-        "Two areas that share no cell were meant to.",
-        "Separate areas by a comma to use both.",
+        "A blank or “!” between two references means the cells that both share; these share none.",
+        "If an operator such as + or * was forgotten, put it in. To use both areas, put a comma"
+        " between them, or “~”.",
     ),
     NUM: (
         "A number is too large, or outside of what the function can take.",

@@ -120,8 +120,9 @@ def _with(node: tree.Node, number: float, reads: tree.Node) -> tree.Node:
             return replace(node, operand=_with(node.operand, number, reads))
         case tree.Group():
             return tree.Group(_with(node.inner, number, reads))
-        case tree.Between():
-            return tree.Between(_with(node.first, number, reads), _with(node.last, number, reads))
+        case tree.Linked():
+            first, last = _with(node.first, number, reads), _with(node.last, number, reads)
+            return tree.Linked(node.operator, first, last)
         case tree.Binary():
             left = _with(node.left, number, reads)
             if counts_or_places(node, 1):

@@ -11,13 +11,18 @@ from typing import NamedTuple
 
 EPOCH = date(1899, 12, 30)
 """The date whose serial number is 0."""
+MONTHS = (
+    "January", "February", "March", "April", "May", "June", "July", "August", "September",
+    "October", "November", "December",
+)  # fmt: skip
+DAYS = ("Monday", "Tuesday", "Wednesday", "Thursday", "Friday", "Saturday", "Sunday")
 
 _NUMBER = re.compile(
     r"(?P<sign>[+-]?)(?P<whole>\d{1,3}(?:,\d{3})+|\d+|(?=\.\d))(?P<decimals>\.\d*)?"
     r"(?P<exponent>[eE][+-]?\d{1,3})?\s*(?P<percent>%?)"
 )
 _DATE = re.compile(r"(\d{4})-(\d{1,2})-(\d{1,2})(?:[T ](.+))?")
-_TIME = re.compile(r"(\d{1,4}):([0-5]?\d)(?::([0-5]?\d(?:\.\d+)?))?")
+_TIME = re.compile(r"(\d{1,9}):([0-5]?\d)(?::([0-5]?\d(?:\.\d+)?))?")
 
 
 class Numeral(NamedTuple):
@@ -37,15 +42,20 @@ def read_numeral(text: str) -> Numeral | None:
     text = text.strip()
     if len(text) > 400:
         return None
+    # Text copied from a page often has the true minus sign.
+    if text.startswith("−"):
+        text = "-" + text[1:]
     if match := _NUMBER.fullmatch(text):
         decimals = match["decimals"] or ""
-        plain = f"{match['sign']}{match['whole'] or '0'}{decimals}{match['exponent'] or ''}"
-        value = float(plain.replace(",", ""))
+        whole = (match["whole"] or "0").replace(",", "")
+        # The point is moved in the text, so that a percent reads back as the same number.
+        exponent = int((match["exponent"] or "e0")[1:]) - 2 * bool(match["percent"])
+        value = float(f"{match['sign']}{whole}{decimals}e{exponent}")
         if value in (float("inf"), float("-inf")):
             return None
         digits = max(len(decimals) - 1, 0)
         if match["percent"]:
-            return Numeral(value / 100, "percent", digits)
+            return Numeral(value, "percent", digits)
         return Numeral(value, "grouped" if "," in match["whole"] else "number", digits)
     if match := _DATE.fullmatch(text):
         return _read_date(match)

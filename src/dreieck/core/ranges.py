@@ -2,8 +2,10 @@
 
 from __future__ import annotations
 
-from collections.abc import Iterator
+from collections.abc import Iterable, Iterator
 from typing import Protocol
+
+import numpy as np
 
 from dreieck.core.address import Area, Cell
 from dreieck.core.budget import spend
@@ -13,7 +15,8 @@ from dreieck.core.formula import Shape
 from dreieck.core.formula.printer import split_sheet
 from dreieck.core.index import LEAST, Index, Positions
 from dreieck.core.totals import Total
-from dreieck.core.values import REF, VALUE, Error, Value
+from dreieck.core.values import REF, VALUE, Error, Place, Value
+from dreieck.core.workbook import Workbook
 
 MAX_TABLE = 1_000_000
 """How many cells a calculation with ranges can have."""
@@ -21,6 +24,8 @@ MAX_TABLE = 1_000_000
 
 class Reader(Protocol):
     """Who knows the values of cells."""
+
+    workbook: Workbook
 
     def value(self, sheet: str, cell: Cell) -> Value:
         """The value of one cell."""
@@ -76,8 +81,11 @@ class Range:
         return self.reader.value(self.sheet, cell)
 
     def filled(self) -> Iterator[Value]:
-        """The values that are not empty, column by column."""
-        for _, value in self.reader.filled_values(self.sheet, self.area):
+        """The values that are not empty, row by row."""
+        found: Iterable[tuple[Cell, Value]] = self.reader.filled_values(self.sheet, self.area)
+        if self.width > 1:
+            found = sorted(found, key=lambda each: (each[0].row, each[0].column))
+        for _, value in found:
             yield value
 
     def column(self, number: int) -> Cells:
@@ -182,9 +190,10 @@ class Array:
         return self._cells
 
     def filled(self) -> Iterator[Value]:
-        """The values that are not empty, column by column."""
+        """The values that are not empty, row by row."""
         spend(self.size)
-        return (value for value in self._cells.values() if value is not None)
+        places = np.arange(self.size).reshape(self.width, self.height).T.ravel()
+        return (value for value in self._cells.taken(places).values() if value is not None)
 
     def total(self) -> Total:
         """What the numbers of the table come to."""
@@ -218,13 +227,42 @@ class Array:
 Table = Range | Array
 
 
-def read_address(text: str, reader: Reader, sheet: str) -> Range | Error:
-    """The range that an address in a text names, such as ``Loads!B4:B9``."""
+class Several:
+    """Ranges that stand together, as ``~`` makes them (OpenFormula 6.4.13)."""
+
+    def __init__(self, ranges: Iterable[Range]) -> None:
+        """A union of at least two ranges."""
+        self.ranges = tuple(ranges)
+
+
+def shared(one: Range, other: Range) -> Range | None:
+    """The cells that two ranges share, None if there are none (OpenFormula 6.4.12)."""
+    if one.sheet.casefold() != other.sheet.casefold():
+        return None
+    common = one.area.common(other.area)
+    return Range(one.reader, one.sheet, common) if common else None
+
+
+def single(operand: Value | Table | Several, at: Cell) -> Value:
+    """The one value that an operand stands for in a formula at ``at``."""
+    if isinstance(operand, Range):
+        return operand.single(at)
+    if isinstance(operand, Several):
+        return Error(VALUE, "Several ranges stand where one value is needed.")
+    return operand.at(0, 0) if isinstance(operand, Array) else operand
+
+
+def read_address(text: str, reader: Reader, at: Place, *, by_number: bool) -> Range | Error:
+    """The range that an address in a text names, such as ``Loads!B4:B9``, in a formula at ``at``.
+
+    ``by_number`` it is one such as ``Loads!R4C2``.
+    """
     name, address = split_sheet(text)
-    sheet = sheet if name is None else name
+    sheet = at.sheet if name is None else name
     if not reader.has_sheet(sheet):
         return Error(REF, f"There is no sheet “{sheet}”.")
     try:
-        return Range(reader, sheet, Area.parse(address))
+        area = Area.parse_numbered(address, at.cell) if by_number else Area.parse(address)
+        return Range(reader, sheet, area)
     except AddressError:
         return Error(REF, f"“{text[:40]}” is not an address.")

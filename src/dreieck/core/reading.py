@@ -30,6 +30,13 @@ _OPERATORS = {
     "<=": "is at most",
     ">=": "is at least",
 }
+_LINKS = {
+    ":": ("all from", "to"),
+    "!": ("what is both in", "and in"),
+    " ": ("what is both in", "and in"),
+    "~": ("", "together with"),
+}
+"""Words before and between two references with an operator."""
 
 
 @dataclass(frozen=True, slots=True)
@@ -84,10 +91,12 @@ class _Reading:
                 yield from self.node(node.left)
                 yield Phrase("words", _OPERATORS.get(node.operator, node.operator))
                 yield from self.node(node.right)
-            case tree.Between():
-                yield Phrase("words", "all from")
+            case tree.Linked():
+                before, between = _LINKS[node.operator]
+                if before:
+                    yield Phrase("words", before)
                 yield from self.node(node.first)
-                yield Phrase("words", "to")
+                yield Phrase("words", between)
                 yield from self.node(node.last)
             case tree.Group():
                 yield Phrase("words", "(")
@@ -102,7 +111,7 @@ class _Reading:
             case tree.Call():
                 yield from self.call(node)
             case tree.Number():
-                yield Phrase("words", number_text(node.value))
+                yield Phrase("words", node.spelled or number_text(node.value))
             case tree.Text():
                 yield Phrase("words", f"“{node.value}”" if node.value else "no text")
             case tree.Logical():
@@ -142,7 +151,8 @@ class _Reading:
                 if index < len(node.arguments):
                     yield from self.node(node.arguments[index])
                 else:
-                    yield Phrase("words", _LEFT_OUT.get((node.function, index), "nothing"))
+                    assert function is not None  # its own words have a place for the argument
+                    yield Phrase("words", function.parameter(index).left_out)
             elif piece.strip():
                 yield Phrase("words", piece.strip())
 
@@ -151,23 +161,6 @@ class _Reading:
             if index:
                 yield Phrase("words", "and" if index == len(arguments) - 1 else ",")
             yield from self.node(argument)
-
-
-_LEFT_OUT = {
-    ("IF", 1): "true",
-    ("IF", 2): "false",
-    ("LOG", 1): "10",
-    ("ROW", 0): "this cell",
-    ("COLUMN", 0): "this cell",
-    ("INDEX", 1): "1",
-    ("INDEX", 2): "1",
-    ("LEFT", 1): "1",
-    ("RIGHT", 1): "1",
-    ("SUMIF", 2): "what",
-    ("AVERAGEIF", 2): "what",
-    ("CEILING", 1): "1",
-    ("FLOOR", 1): "1",
-} | {(name, 1): "0" for name in ("ROUND", "ROUNDUP", "ROUNDDOWN", "TRUNC")}
 
 
 def _cell_where(reference: CellReference) -> str:

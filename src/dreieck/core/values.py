@@ -153,8 +153,18 @@ def rounded_towards(number: float, decimals: int, *, away: bool) -> float:
 
 
 def _quantized(number: float, decimals: int, rounding: str) -> float:
+    return float(quantized(exact(number), decimals, rounding))
+
+
+def exact(number: float) -> Decimal:
+    """The shortest decimal number that reads as this float, which is what people see."""
+    return Decimal(repr(number))
+
+
+def quantized(number: Decimal, decimals: int, rounding: str = ROUND_HALF_UP) -> Decimal:
+    """A decimal number with so many decimals, a half away from zero."""
     places = Decimal(1).scaleb(-max(-310, min(310, decimals)))
-    return float(Decimal(repr(number)).quantize(places, rounding, _EXACT))
+    return number.quantize(places, rounding, _EXACT)
 
 
 def number_text(number: float) -> str:

@@ -3,6 +3,7 @@
 from __future__ import annotations
 
 from collections.abc import Iterator
+from dataclasses import replace
 
 from dreieck.core.address import Cell
 from dreieck.core.content import Content, Entry, read_entry
@@ -25,6 +26,8 @@ class Workbook:
         self.sheets: list[Sheet] = []
         self.names: dict[str, Named] = {}
         """Names by their text without case."""
+        self.seed = 0
+        """What the numbers that are drawn by chance follow from."""
 
     def sheet(self, name: str) -> Sheet:
         """The sheet of this name; case does not count. Raises SheetError."""
@@ -51,7 +54,7 @@ class Workbook:
     def copy(self, *changed: Sheet) -> Workbook:
         """A workbook to try changes of sheets and names on; good until this one changes."""
         other = Workbook(self.name)
-        other.names = self.names.copy()
+        other.names, other.seed = self.names.copy(), self.seed
         other.sheets = [each.copy() if each in changed else each for each in self.sheets]
         return other
 
@@ -65,8 +68,7 @@ class Workbook:
         entry = read_entry(text, at)
         if not isinstance(entry.content, Shape):
             return entry
-        shape = entry.content.changed(self._spelled)
-        return Entry(shape, brackets_added=entry.brackets_added)
+        return replace(entry, content=entry.content.changed(self._spelled))
 
     def _spelled(self, reference: Reference) -> Node:
         if reference.sheet is None or not self.has_sheet(reference.sheet):

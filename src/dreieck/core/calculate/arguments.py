@@ -7,17 +7,17 @@ call itself is converted (OpenFormula 6.3).
 from __future__ import annotations
 
 from collections.abc import Callable, Iterator
-from functools import lru_cache
+from functools import lru_cache, partial
 from itertools import chain
 from typing import Any, Protocol
 
 from dreieck.core.formula import tree
 from dreieck.core.functions import Failure, Function, Parameter, Takes, find
-from dreieck.core.ranges import Array, Range, Table
+from dreieck.core.ranges import Array, Range, Several, Table
 from dreieck.core.totals import Total
 from dreieck.core.values import VALUE, Error, Value, to_logical, to_number, to_text
 
-Operand = Value | Range | Array
+Operand = Value | Range | Array | Several
 
 
 class Evaluation(Protocol):
@@ -32,11 +32,8 @@ class Evaluation(Protocol):
     def array(self, node: tree.Node) -> Operand:
         """The same, where operators work on ranges cell by cell."""
 
-    def addressed(self, text: str) -> Range | Error:
-        """The range that an address in a text names."""
-
-    def here(self) -> Range:
-        """The cell of the formula itself."""
+    def addressed(self, text: str, *, by_number: bool) -> Operand:
+        """The range that an address in a text names, with letters or ``by_number`` (R4C2)."""
 
 
 _SEQUENCES = (Takes.NUMBERS, Takes.VALUES, Takes.LOGICALS)
@@ -49,13 +46,12 @@ def bound(function: Function, nodes: tuple[tree.Node, ...], evaluation: Evaluati
     """
     if refusal := _refusal(function.name, len(nodes)):
         raise Failure(VALUE, refusal)
-    if not nodes and function.parameters and function.parameters[0].takes is Takes.PLACE:
-        return [evaluation.here()]
     arguments: list[Any] = []
     for index, node in enumerate(nodes):
         parameter = function.parameter(index)
         if parameter.takes in (Takes.TOTALS, Takes.COUNTED):
-            arguments.append([_total(parameter, node, evaluation) for node in nodes[index:]])
+            each = chain.from_iterable(_totals(parameter, n, evaluation) for n in nodes[index:])
+            arguments.append(list(each))
             break
         if parameter.repeated and parameter.takes in _SEQUENCES:
             arguments.append(_sequence(parameter, nodes[index:], evaluation))
@@ -75,9 +71,15 @@ def _converted(convert: Callable[[Value], Value]) -> Callable[..., Any]:
 def _range(parameter: Parameter, operand: Operand) -> Table:
     if isinstance(operand, Error):
         raise Failure(operand.code, operand.why, operand.origin)
+    if isinstance(operand, Several):
+        raise Failure(VALUE, f"“{parameter.name}” has to be one range; these are several.")
     if not isinstance(operand, Table):
         raise Failure(VALUE, f"“{parameter.name}” has to be a range, not a value.")
     return operand
+
+
+def _areas(parameter: Parameter, operand: Operand) -> list[Table]:
+    return [*operand.ranges] if isinstance(operand, Several) else [_range(parameter, operand)]
 
 
 def _place(parameter: Parameter, operand: Operand) -> Range:
@@ -87,46 +89,57 @@ def _place(parameter: Parameter, operand: Operand) -> Range:
     return table
 
 
-def _table(operand: Operand) -> Table:
-    return operand if isinstance(operand, Table) else Array.of([[_sound(operand)]])
+def _table(parameter: Parameter, operand: Operand) -> Table:
+    if isinstance(operand, Table | Several):
+        return _range(parameter, operand)
+    return Array.of([[_sound(operand)]])
+
+
+def _parts(operand: Operand) -> tuple[Value | Table, ...]:
+    """The ranges of a union, or the operand itself."""
+    return operand.ranges if isinstance(operand, Several) else (operand,)
 
 
 def _sequence(
     parameter: Parameter, nodes: tuple[tree.Node, ...], evaluation: Evaluation
 ) -> Iterator[Value]:
     each = _EACH[parameter.takes]
-    return chain.from_iterable(each(evaluation.operand(node)) for node in nodes)
+    return chain.from_iterable(
+        each(part) for node in nodes for part in _parts(evaluation.operand(node))
+    )
 
 
-def _total(parameter: Parameter, node: tree.Node, evaluation: Evaluation) -> Total:
+def _totals(parameter: Parameter, node: tree.Node, evaluation: Evaluation) -> Iterator[Total]:
     """What the numbers of an argument come to; an error among them is one of the call."""
-    operand = evaluation.operand(node)
-    as_numbers = parameter.takes is Takes.TOTALS
+    for part in _parts(evaluation.operand(node)):
+        yield _total(part, as_numbers=parameter.takes is Takes.TOTALS)
+
+
+def _total(operand: Value | Table, *, as_numbers: bool) -> Total:
     if isinstance(operand, Table):
         total = operand.total().copy()
     else:
         total = Total()
-        value = operand
-        total.take([to_number(value)] if as_numbers else [] if value is None else [value])
+        total.take([to_number(operand)] if as_numbers else [] if operand is None else [operand])
     if as_numbers and total.error:
         _sound(total.error)
     return total
 
 
-def _numbers(operand: Operand) -> Iterator[Value]:
+def _numbers(operand: Value | Table) -> Iterator[Value]:
     if isinstance(operand, Table):
         return (value for value in map(_sound, operand.filled()) if isinstance(value, float))
     return iter((_sound(to_number(operand)),))
 
 
-def _logicals(operand: Operand) -> Iterator[Value]:
+def _logicals(operand: Value | Table) -> Iterator[Value]:
     if isinstance(operand, Table):
         found = map(_sound, operand.filled())
         return (bool(value) for value in found if isinstance(value, float | bool))
     return iter((_sound(to_logical(operand)),))
 
 
-def _values(operand: Operand) -> Iterator[Value]:
+def _values(operand: Value | Table) -> Iterator[Value]:
     return operand.filled() if isinstance(operand, Table) else iter((operand,))
 
 
@@ -156,6 +169,8 @@ def _how_many(function: Function) -> str:
     return f"{least} to {most} arguments"
 
 
+SINGLE = {Takes.NUMBER, Takes.WHOLE, Takes.TEXT, Takes.LOGICAL, Takes.VALUE, Takes.ADDRESS}
+"""What makes a single value of a reference; others look at the range."""
 _EACH = {Takes.NUMBERS: _numbers, Takes.VALUES: _values, Takes.LOGICALS: _logicals}
 _BINDERS: dict[Takes, Callable[..., Any]] = {
     Takes.NUMBER: _converted(to_number),
@@ -166,9 +181,10 @@ _BINDERS: dict[Takes, Callable[..., Any]] = {
     Takes.LATER: lambda p, node, evaluation: lambda: evaluation.operand(node),
     Takes.RANGE: lambda p, node, evaluation: _range(p, evaluation.operand(node)),
     Takes.PLACE: lambda p, node, evaluation: _place(p, evaluation.operand(node)),
-    Takes.ARRAY: lambda p, node, evaluation: _table(evaluation.array(node)),
-    Takes.ADDRESS: lambda p, node, evaluation: evaluation.addressed(
-        _sound(to_text(evaluation.value(node)))
+    Takes.AREAS: lambda p, node, evaluation: _areas(p, evaluation.operand(node)),
+    Takes.ARRAY: lambda p, node, evaluation: _table(p, evaluation.array(node)),
+    Takes.ADDRESS: lambda p, node, evaluation: partial(
+        evaluation.addressed, _sound(to_text(evaluation.value(node)))
     ),
     **dict.fromkeys(_EACH, lambda p, node, evaluation: _sequence(p, (node,), evaluation)),
 }

@@ -63,7 +63,7 @@ def block_at(sheet: Sheet, cell: Cell) -> Block | None:
     shape = sheet.content(cell)
     if not isinstance(shape, Shape):
         return None
-    return next(block for block in _by_shape(sheet)[shape] if block.holds(cell))
+    return next(block for block in _by_shape(sheet)[shape.plain] if block.holds(cell))
 
 
 def blocks(sheet: Sheet) -> list[Block]:
@@ -73,19 +73,25 @@ def blocks(sheet: Sheet) -> list[Block]:
 
 
 def _by_shape(sheet: Sheet) -> dict[Shape, list[Block]]:
-    """The blocks of a sheet by their shape."""
+    """The blocks of a sheet by their shape, whose numbers may be spelled in several ways."""
     found = patches(sheet)
     known = _BLOCKS.get(sheet)
     if known is None or known[0] is not found:
-        alike: dict[Shape, list[Area]] = {}
+        alike: dict[Shape, dict[Area, Shape]] = {}
         for patch in found:
-            alike.setdefault(patch.shape, []).append(patch.area)
+            alike.setdefault(patch.shape.plain, {})[patch.area] = patch.shape
         joined = {
-            shape: [Block(shape, tuple(parts)) for parts in _connected(areas)]
-            for shape, areas in alike.items()
+            plain: [_block(parts, shapes) for parts in _connected(list(shapes))]
+            for plain, shapes in alike.items()
         }
         known = _BLOCKS[sheet] = (found, joined)
     return known[1]
+
+
+def _block(parts: list[Area], shapes: dict[Area, Shape]) -> Block:
+    """The block of areas that touch each other, spelled as in its start."""
+    first = min(parts, key=lambda part: _reading_order(part.first))
+    return Block(shapes[first], tuple(parts))
 
 
 def _connected(areas: list[Area]) -> list[list[Area]]:

@@ -6,7 +6,7 @@ rules for single values, once for each two values that meet.
 
 from __future__ import annotations
 
-from collections.abc import Callable
+from collections.abc import Callable, Sequence
 from functools import lru_cache
 from typing import Any, NamedTuple
 
@@ -16,7 +16,7 @@ from numpy.typing import NDArray
 from dreieck.core.budget import AT_ONCE, spend
 from dreieck.core.calculate.operators import LAST_BITS, ORDERS, binary, percent, signed
 from dreieck.core.cells import Cells, Kind, Pool
-from dreieck.core.ranges import MAX_TABLE, Array, Range, Table
+from dreieck.core.ranges import MAX_TABLE, Array, Range, Several, Table
 from dreieck.core.values import VALUE, Error, Value
 
 _ONE_BY_ONE = 4
@@ -87,24 +87,41 @@ def combined(operation: Operation, left: Cells | Value, right: Cells | Value) ->
     return Cells(kinds, found, rest.pool)
 
 
-def combined_tables(operation: Operation, one: Table | Value, two: Table | Value) -> Table | Value:
+def combined_tables(
+    operation: Operation, one: Table | Several | Value, two: Table | Several | Value
+) -> Table | Value:
     """The same for ranges and tables, cell by cell; a single value, row or column is repeated."""
-    if not isinstance(one, Table) and not isinstance(two, Table):
-        return operation.rule(one, two)
-    tables = [part for part in (one, two) if isinstance(part, Table)]
-    width, height = max(t.width for t in tables), max(t.height for t in tables)
-    if width * height > MAX_TABLE:
-        return Error(VALUE, f"A calculation with ranges can have {MAX_TABLE:,} cells.")
-    if any(t.width not in (1, width) or t.height not in (1, height) for t in tables):
-        return Error(VALUE, "The ranges differ in size.")
-    left, right = _spread(one, width, height), _spread(two, width, height)
+    size = size_of([one, two])
+    if isinstance(size, Error):
+        return size
+    if size is None:
+        return operation.rule(one, two)  # type: ignore[arg-type]  # neither is a table
+    width, height = size
+    left, right = spread(one, width, height), spread(two, width, height)
     if not isinstance(left, Cells) and not isinstance(right, Cells):
         return Array.of([[operation.rule(left, right)]])
     return Array(combined(operation, left, right), width, height)
 
 
-def _spread(operand: Table | Value, width: int, height: int) -> Cells | Value:
+def size_of(operands: Sequence[Table | Several | Value]) -> tuple[int, int] | Error | None:
+    """How many columns and rows operands come to side by side; None where none is a table."""
+    tables = [part for part in operands if isinstance(part, Table)]
+    if any(isinstance(part, Several) for part in operands):
+        return Error(VALUE, "A calculation with ranges cannot take several at once.")
+    if not tables:
+        return None
+    width, height = max(t.width for t in tables), max(t.height for t in tables)
+    if width * height > MAX_TABLE:
+        return Error(VALUE, f"A calculation with ranges can have {MAX_TABLE:,} cells.")
+    if any(t.width not in (1, width) or t.height not in (1, height) for t in tables):
+        return Error(VALUE, "The ranges differ in size.")
+    return width, height
+
+
+def spread(operand: Table | Several | Value, width: int, height: int) -> Cells | Value:
     """The cells of an operand, column by column, repeated to so many columns and rows."""
+    if isinstance(operand, Several):
+        return Error(VALUE, "Several ranges stand where one is needed.")
     if not isinstance(operand, Range | Array):
         return operand
     cells = operand.all_cells()

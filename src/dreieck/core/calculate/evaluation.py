@@ -2,22 +2,32 @@
 
 from __future__ import annotations
 
-from collections.abc import Callable, Sequence
+from collections.abc import Callable, Mapping, Sequence
 from dataclasses import replace
 from typing import Any
 
 from dreieck.core.address import Area
 from dreieck.core.budget import current
-from dreieck.core.calculate.arguments import Operand, bound
-from dreieck.core.calculate.elementwise import MINUS, PERCENT, combined_tables, operation
+from dreieck.core.calculate.arguments import SINGLE, Operand, bound
+from dreieck.core.calculate.elementwise import (
+    MINUS,
+    PERCENT,
+    combined_tables,
+    operation,
+    size_of,
+    spread,
+)
 from dreieck.core.calculate.operators import binary, percent, signed
+from dreieck.core.cells import Cells
+from dreieck.core.chance import drawn
 from dreieck.core.formula import Shape, tree
-from dreieck.core.functions import Failure, Function, find
-from dreieck.core.ranges import Array, Range, Reader, read_address
+from dreieck.core.functions import Failure, Function, Takes, Trait, find
+from dreieck.core.ranges import Array, Range, Reader, Several, read_address, shared, single
 from dreieck.core.reference import CellReference, RangeReference
 from dreieck.core.values import (
     LOOP,
     NAME,
+    NULL,
     NUM,
     REF,
     VALUE,
@@ -30,11 +40,13 @@ from dreieck.core.values import (
 
 MAX_NAMES_DEEP = 64
 """So many names may stand for one another in a row."""
+_ELEMENT_STEPS = 8
+"""What a call costs for each cell, beside what it does."""
 
 
 def result_at(shape: Shape, place: Place, reader: Reader) -> Value:
     """The result of a formula that stands at ``place``; an empty one is 0."""
-    return finished(Evaluation(place, reader).value(shape.tree), place)
+    return finished(Evaluation(place, reader, shape.tree).value(shape.tree), place)
 
 
 def finished(value: Value, place: Place) -> Value:
@@ -49,9 +61,11 @@ def finished(value: Value, place: Place) -> Value:
 class Evaluation:
     """One formula at one place."""
 
-    def __init__(self, place: Place, reader: Reader) -> None:
+    def __init__(self, place: Place, reader: Reader, root: tree.Node) -> None:
         self.place = place
         self.reader = reader
+        self.root = root
+        """The whole formula, or what the name stands for that is being worked out."""
         self.budget = current()
         self.within: list[str] = []
         """The names that are being worked out, so that none stands for itself."""
@@ -60,10 +74,7 @@ class Evaluation:
 
     def value(self, node: tree.Node) -> Value:
         """The single value of a node."""
-        operand = self.operand(node)
-        if isinstance(operand, Range):
-            return operand.single(self.place.cell)
-        return operand.at(0, 0) if isinstance(operand, Array) else operand
+        return single(self.operand(node), self.place.cell)
 
     def operand(self, node: tree.Node) -> Operand:
         """The value of a node, or the range that it refers to."""
@@ -77,8 +88,9 @@ class Evaluation:
                 return self.operand(node.inner)
             case tree.Binary():
                 return binary(node.operator, self.value(node.left), self.value(node.right))
-            case tree.Between():
-                return self.between(self.operand(node.first), self.operand(node.last))
+            case tree.Linked():
+                first, last = self.operand(node.first), self.operand(node.last)
+                return self.linked(node.operator, first, last)
             case tree.Call():
                 return self.call(node)
             case tree.Prefix():
@@ -106,13 +118,28 @@ class Evaluation:
             return Error(REF, f"There is no sheet “{sheet}”.")
         return Range(self.reader, sheet, area)
 
-    def between(self, first: Operand, last: Operand) -> Operand:
-        """The smallest range that holds two others (OpenFormula 6.4.11)."""
+    def linked(self, operator: str, first: Operand, last: Operand) -> Operand:
+        """The reference that an operator makes of two others."""
         for end in (first, last):
             if isinstance(end, Error):
                 return end
-        if not isinstance(first, Range) or not isinstance(last, Range):
-            return Error(VALUE, "“:” stands between two references; one of these is a value.")
+        if not isinstance(first, Range | Several) or not isinstance(last, Range | Several):
+            return Error(
+                VALUE, f"“{operator}” stands between two references; one of these is a value."
+            )
+        if operator == "~":
+            return Several((*ranges(first), *ranges(last)))
+        if operator == ":":
+            return self.between(first, last)
+        common = [each for a in ranges(first) for b in ranges(last) if (each := shared(a, b))]
+        if not common:
+            return Error(NULL, f"{said(first)} and {said(last)} share no cell.")
+        return common[0] if len(common) == 1 else Several(common)
+
+    def between(self, first: Range | Several, last: Range | Several) -> Operand:
+        """The smallest range that holds two others (OpenFormula 6.4.11)."""
+        if isinstance(first, Several) or isinstance(last, Several):
+            return Error(VALUE, "“:” stands between two ranges; one of these is several.")
         if first.sheet.casefold() != last.sheet.casefold():
             return Error(VALUE, "The two ends of a range lie on different sheets.")
         return Range(self.reader, first.sheet, first.area.around(last.area))
@@ -130,10 +157,12 @@ class Evaluation:
         if len(self.within) == MAX_NAMES_DEEP:
             return Error(WORK, f"More than {MAX_NAMES_DEEP} names stand for one another in a row.")
         self.within.append(key)
+        outside, self.root = self.root, shape.tree
         try:
             found = self.known[key] = self.operand(shape.tree)
         finally:
             self.within.pop()
+            self.root = outside
         return found
 
     def call(self, node: tree.Call) -> Operand:
@@ -141,7 +170,23 @@ class Evaluation:
         function = find(node.function)
         if function is None:
             return Error(NAME, f"There is no function {node.function}.")
-        return called(function, lambda: bound(function, node.arguments, self))
+        return called(function, lambda: self.bound(function, node))
+
+    def bound(self, function: Function, node: tree.Call) -> list[Any]:
+        """The arguments of a call, behind what it gets of its own: a number drawn, its cell."""
+        given = bound(function, node.arguments, self)
+        if Trait.DRAWS in function.traits:
+            return [self.drawn(node), *given]
+        return [self.here(), *given] if Trait.HERE in function.traits else given
+
+    def drawn(self, node: tree.Call) -> float:
+        """The number by chance, from 0 to below 1, that belongs to a call of this formula."""
+        calls = (each for each in tree.walk(self.root) if isinstance(each, tree.Call))
+        number = next(number for number, each in enumerate(calls) if each is node)
+        workbook = self.reader.workbook
+        name = self.within[-1] if self.within else ""
+        sheet = workbook.sheet(self.place.sheet)
+        return drawn(workbook.seed, sheet.id, self.place.cell, f"{name} {number}")
 
     def array(self, node: tree.Node) -> Operand:
         """A node in which operators work on ranges cell by cell."""
@@ -158,16 +203,74 @@ class Evaluation:
                 return combined_tables(MINUS, self.array(node.operand), None)
             case tree.Percent():
                 return combined_tables(PERCENT, self.array(node.operand), None)
+            case tree.Call():
+                return self.mapped(node)
             case _:
                 return self.operand(node)
 
-    def addressed(self, text: str) -> Range | Error:
-        """The range that an address in a text names."""
-        return read_address(text, self.reader, self.place.sheet)
+    def mapped(self, node: tree.Call) -> Operand:
+        """A call in which arguments for single values may be ranges: it is made for each cell."""
+        function = find(node.function)
+        if function is None:
+            return self.call(node)
+        given = {
+            id(each): self.array(each)
+            for index, each in enumerate(node.arguments if function.parameters else ())
+            if _is_single(function, index)
+        }
+        size = size_of(list(given.values()))
+        if isinstance(size, Error):
+            return size
+        if size is None:
+            return _Element(self, given).call(node)
+        found: list[Value] = []
+        cells = {key: spread(each, *size) for key, each in given.items()}
+        for place in range(size[0] * size[1]):
+            self.budget.spend(_ELEMENT_STEPS)
+            values = {
+                key: each.value(place) if isinstance(each, Cells) else each
+                for key, each in cells.items()
+            }
+            found.append(single(_Element(self, values).call(node), self.place.cell))
+        return Array(Cells.of(found), *size)
+
+    def addressed(self, text: str, *, by_number: bool) -> Operand:
+        """What an address in a text names, or a name."""
+        if not by_number and self.reader.named(text) is not None:
+            return self.named(text)
+        return read_address(text, self.reader, self.place, by_number=by_number)
 
     def here(self) -> Range:
         """The cell of the formula itself."""
         return Range(self.reader, self.place.sheet, Area.of(self.place.cell))
+
+
+class _Element(Evaluation):
+    """The same formula, where some arguments of a call are known."""
+
+    def __init__(self, whole: Evaluation, given: Mapping[int, Operand]) -> None:
+        super().__init__(whole.place, whole.reader, whole.root)
+        self.within, self.known, self.given = whole.within, whole.known, given
+
+    def operand(self, node: tree.Node) -> Operand:
+        key = id(node)
+        return self.given[key] if key in self.given else super().operand(node)
+
+
+def _is_single(function: Function, index: int) -> bool:
+    """Whether an argument is a single value, or one that is chosen for it."""
+    takes = function.parameter(index).takes
+    return takes in SINGLE or (takes is Takes.LATER and Trait.CHOOSES in function.traits)
+
+
+def ranges(reference: Range | Several) -> tuple[Range, ...]:
+    """The ranges that a reference stands for."""
+    return reference.ranges if isinstance(reference, Several) else (reference,)
+
+
+def said(reference: Range | Several) -> str:
+    """A reference as an error names it."""
+    return "~".join(each.area.text for each in ranges(reference))
 
 
 def called(function: Function, arguments: Callable[[], Sequence[Any]]) -> Operand:

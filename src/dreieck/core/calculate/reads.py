@@ -8,16 +8,12 @@ from __future__ import annotations
 
 from collections.abc import Iterator
 from functools import lru_cache
+from itertools import product
 
-from dreieck.core.address import EVERYWHERE, MAX_COLUMN, MAX_ROW, Area
+from dreieck.core.address import EVERYWHERE, MAX_COLUMN, MAX_ROW, Area, Cell
 from dreieck.core.formula import Shape, tree
-from dreieck.core.functions import Takes, find
+from dreieck.core.functions import Takes, Trait, find, has
 from dreieck.core.reference import CellReference, Part, RangeReference, Reference
-
-_MOVING = {"OFFSET", "INDIRECT", "TODAY", "NOW"}
-"""Functions that read what no reference tells, or the clock."""
-_SIZED = {"SUMIF", "AVERAGEIF"}
-"""Functions whose third range gets the size of the first one."""
 
 
 @lru_cache(maxsize=4096)
@@ -36,11 +32,7 @@ def read_references(shape: Shape) -> tuple[Reference, ...]:
 @lru_cache(maxsize=4096)
 def reads_anywhere(shape: Shape) -> bool:
     """Whether a formula may read more than its references tell."""
-    return any(
-        isinstance(node, tree.Between)
-        or (isinstance(node, tree.Call) and _may_read_anywhere(node))
-        for node in tree.walk(shape.tree)
-    )
+    return any(_may_read_anywhere(node) for node in tree.walk(shape.tree))
 
 
 def reach(reference: Reference, area: Area) -> Area | None:
@@ -59,6 +51,35 @@ def where_reads(reference: Reference, area: Area) -> Area | None:
     if across is None or down is None:
         return None
     return Area(across[0], down[0], across[1], down[1])
+
+
+def shared_areas(shape: Shape, at: Cell) -> list[tuple[str | None, Area]]:
+    """What the crossing references of a formula at ``at`` share, with its sheet if one is named."""
+    found: list[tuple[str | None, Area]] = []
+    for node in tree.walk(shape.tree):
+        if _crosses(node):
+            found.extend(_areas(node, at))
+    return list(dict.fromkeys(found))
+
+
+def _areas(node: tree.Node, at: Cell) -> list[tuple[str | None, Area]]:
+    """The areas that a node refers to, as far as they are not worked out."""
+    match node:
+        case CellReference() | RangeReference():
+            area = node.area(at)
+            return [(node.sheet, area)] if area else []
+        case tree.Group():
+            return _areas(node.inner, at)
+        case tree.Linked(operator="~"):
+            return _areas(node.first, at) + _areas(node.last, at)
+        case tree.Linked() if _crosses(node):
+            pairs = product(_areas(node.first, at), _areas(node.last, at))
+            return [
+                (sheet, common)
+                for (sheet, one), (other_sheet, other) in pairs
+                if sheet == other_sheet and (common := one.common(other))
+            ]
+    return []
 
 
 def _reached(parts: tuple[Part, ...], low: int, high: int, limit: int) -> tuple[int, int]:
@@ -101,14 +122,24 @@ def _read(node: tree.Node) -> Iterator[Reference]:
             and index < len(function.parameters)
             and (function.parameters[index].takes is Takes.PLACE)
         )
+        # Of references that cross only what they share is read, which depends on the place.
+        is_place = is_place or _crosses(node)
         if not (is_place and isinstance(child, CellReference | RangeReference)):
             yield from _read(child)
 
 
-def _may_read_anywhere(call: tree.Call) -> bool:
-    if call.function in _SIZED and len(call.arguments) > 2:
-        return not _same_size(call.arguments[0], call.arguments[2])
-    return call.function in _MOVING
+def _crosses(node: tree.Node) -> bool:
+    return isinstance(node, tree.Linked) and node.operator in "! "
+
+
+def _may_read_anywhere(node: tree.Node) -> bool:
+    if isinstance(node, tree.Linked):
+        return node.operator != "~"
+    if not isinstance(node, tree.Call):
+        return False
+    if has(node.function, Trait.SIZES_LIKE_FIRST) and len(node.arguments) > 2:
+        return not _same_size(node.arguments[0], node.arguments[2])
+    return has(node.function, Trait.READS_ELSEWHERE)
 
 
 def _same_size(one: tree.Node, other: tree.Node) -> bool:

@@ -14,17 +14,17 @@ import numpy as np
 
 from dreieck.core.address import Area, Cell
 from dreieck.core.budget import spend
-from dreieck.core.calculate.arguments import Operand, bound
+from dreieck.core.calculate.arguments import SINGLE, Operand
 from dreieck.core.calculate.elementwise import MINUS, PERCENT, Operation, combined, operation
 from dreieck.core.calculate.evaluation import Evaluation, called, finished, result_at
 from dreieck.core.calculate.pieces import Knows, Piece
 from dreieck.core.cells import Cells, Kind
 from dreieck.core.formula import tree
-from dreieck.core.functions import Failure, Function, Takes, find
-from dreieck.core.ranges import Array, Range, Reader
+from dreieck.core.functions import Failure, Function, Takes, Trait, find
+from dreieck.core.ranges import Array, Range, Reader, Several, single
 from dreieck.core.reference import CellReference, RangeReference
 from dreieck.core.totals import Total
-from dreieck.core.values import Error, Place, Value
+from dreieck.core.values import Place, Value
 from dreieck.core.windows import growing, growing_upwards, sliding
 
 _SHORT = 4
@@ -89,7 +89,7 @@ def _work_out(piece: Piece, values: Values, column: int, top: int, bottom: int) 
         places = [Place(piece.sheet, Cell(column, row)) for row in range(top, bottom + 1)]
         found = Cells.of([result_at(piece.shape, place, values) for place in places])
     else:
-        found = Strip(values, piece.sheet, column, top, bottom).result(piece.shape.tree)
+        found = Strip(values, piece.sheet, column, top, bottom, piece.shape.tree).result()
     if pending.all():
         results.write(column, top, found)
     else:
@@ -100,16 +100,19 @@ def _work_out(piece: Piece, values: Values, column: int, top: int, bottom: int) 
 class Strip:
     """Rows of one column, all with one formula."""
 
-    def __init__(self, values: Values, sheet: str, column: int, top: int, bottom: int) -> None:
+    def __init__(
+        self, values: Values, sheet: str, column: int, top: int, bottom: int, root: tree.Node
+    ) -> None:
         self.values = values
+        self.root = root
         self.sheet = sheet
         self.column = column
         self.top = top
         self.height = bottom - top + 1
 
-    def result(self, node: tree.Node) -> Cells:
+    def result(self) -> Cells:
         """The results of the formula."""
-        column = self.down(node)
+        column = self.down(self.root)
         if isinstance(column, Cells):
             found = column
         elif isinstance(column, list):
@@ -118,7 +121,7 @@ class Strip:
             one = Cells.of([self._single(column, 0)] if not isinstance(column, Range) else [])
             if not len(one):
                 return Cells.of(
-                    [finished(v, self.place(i)) for i, v in enumerate(self.each(node))]
+                    [finished(v, self.place(i)) for i, v in enumerate(self.each(self.root))]
                 )
             found = one.taken(np.zeros(self.height, np.intp))
         return self._finished(found)
@@ -141,7 +144,7 @@ class Strip:
                 return self._combined(PERCENT, self.down(node.operand), None)
             case tree.Call():
                 return self._call(node, single=single)
-            case RangeReference() | tree.Name() | tree.Between():
+            case RangeReference() | tree.Name() | tree.Linked():
                 return [self.at(index).operand(node) for index in range(self.height)]
             case _:
                 return self.at(0).operand(node)
@@ -152,16 +155,14 @@ class Strip:
 
     def at(self, index: int) -> Evaluation:
         """The formula in one row."""
-        return Evaluation(self.place(index), self.values)
+        return Evaluation(self.place(index), self.values, self.root)
 
     def each(self, node: tree.Node) -> list[Value]:
         """The value of a node in each row."""
         return [self.at(index).value(node) for index in range(self.height)]
 
     def _single(self, operand: Operand, index: int) -> Value:
-        if isinstance(operand, Range):
-            return operand.single(self.place(index).cell)
-        return operand.at(0, 0) if isinstance(operand, Array) else operand
+        return single(operand, self.place(index).cell)
 
     def _read(self, reference: CellReference) -> Column:
         first = reference.area(Cell(self.column, self.top))
@@ -177,7 +178,7 @@ class Strip:
         """Single values, without ranges."""
         if isinstance(column, list):
             return Cells.of([self._single(each, index) for index, each in enumerate(column)])
-        if isinstance(column, Range | Array):
+        if isinstance(column, Range | Array | Several):
             return Cells.of([self._single(column, index) for index in range(self.height)])
         return column
 
@@ -200,7 +201,8 @@ class Strip:
         for position, each in enumerate(node.arguments if function.parameters else ()):
             takes = function.parameter(position).takes
             # What a function chooses from may be ranges, if it is not their value that counts.
-            value = takes in _SINGLE or (single and takes is Takes.LATER and _chooses(function))
+            chosen = single and takes is Takes.LATER and Trait.CHOOSES in function.traits
+            value = takes in SINGLE or chosen
             if value or not _is_reference(each):
                 known[id(each)] = self._listed(self.down(each, single=value))
             elif _never_moves(each):
@@ -211,7 +213,7 @@ class Strip:
         found: list[Any] = [None] * self.height
         for index in range(self.height):
             row.go_to(index)
-            found[index] = called(function, lambda: bound(function, node.arguments, row))
+            found[index] = called(function, lambda: row.bound(function, node))
         return found
 
     def _listed(self, column: Column) -> list[Any] | Operand:
@@ -223,6 +225,8 @@ class Strip:
         """A function that takes nothing but numbers and gets nothing but numbers."""
         count, most = len(node.arguments), function.most
         if most is None or not 0 < count <= most or count < function.least:
+            return None
+        if function.traits & {Trait.DRAWS, Trait.HERE}:
             return None
         if any(parameter.takes is not Takes.NUMBER for parameter in function.parameters):
             return None
@@ -290,9 +294,9 @@ class _Row(Evaluation):
     """A call in one row of a strip, whose arguments are known for all rows."""
 
     def __init__(self, strip: Strip, known: dict[int, Any]) -> None:
-        super().__init__(strip.place(0), strip.values)
+        super().__init__(strip.place(0), strip.values, strip.root)
         self.strip = strip
-        self.arguments = known
+        self.given = known
         self.index = 0
 
     def go_to(self, index: int) -> None:
@@ -303,26 +307,27 @@ class _Row(Evaluation):
 
     def operand(self, node: tree.Node) -> Operand:
         key = id(node)
-        if key not in self.arguments:
+        if key not in self.given:
             self.place = self.strip.place(self.index)
             return super().operand(node)
-        column: Any = self.arguments[key]
+        column: Any = self.given[key]
         operand: Operand = column[self.index] if isinstance(column, list) else column
         return operand
 
     def value(self, node: tree.Node) -> Value:
-        value = self.operand(node)
-        if isinstance(value, Range):
-            return value.single(self.strip.place(self.index).cell)
-        return value.at(0, 0) if isinstance(value, Array) else value
+        return single(self.operand(node), self.strip.place(self.index).cell)
 
     def array(self, node: tree.Node) -> Operand:
         self.place = self.strip.place(self.index)
         return super().array(node)
 
-    def addressed(self, text: str) -> Range | Error:
+    def addressed(self, text: str, *, by_number: bool) -> Operand:
         self.place = self.strip.place(self.index)
-        return super().addressed(text)
+        return super().addressed(text, by_number=by_number)
+
+    def drawn(self, node: tree.Call) -> float:
+        self.place = self.strip.place(self.index)
+        return super().drawn(node)
 
     def here(self) -> Range:
         self.place = self.strip.place(self.index)
@@ -335,18 +340,10 @@ def _sound_total(takes: Takes, total: Total) -> tuple[list[Total]]:
     return ([total],)
 
 
-_SINGLE = {Takes.NUMBER, Takes.WHOLE, Takes.TEXT, Takes.LOGICAL, Takes.VALUE, Takes.ADDRESS}
-"""What makes a single value of a reference; others look at the range."""
-
-
-def _chooses(function: Function) -> bool:
-    return function.family == "logic" or function.name == "CHOOSE"
-
-
 def _is_reference(node: tree.Node) -> bool:
     while isinstance(node, tree.Group):
         node = node.inner
-    return isinstance(node, CellReference | RangeReference | tree.Name | tree.Between)
+    return isinstance(node, CellReference | RangeReference | tree.Name | tree.Linked)
 
 
 def _never_moves(node: tree.Node) -> bool:

@@ -13,9 +13,8 @@ from dreieck.core.findings.finding import Finding, rule
 from dreieck.core.findings.subject import Subject, joined, landings, listed
 from dreieck.core.formula import tree
 from dreieck.core.formula.printer import place_text
+from dreieck.core.functions import Trait, has
 from dreieck.core.values import LOOP, NA, REF, Error, Place
-
-_MEANT = {"NA", "ERROR.TYPE"}
 
 
 @rule("error")
@@ -102,6 +101,6 @@ def _is_meant(subject: Subject) -> bool:
     """Whether the formula itself says that there is no value."""
     return any(
         isinstance(node, tree.ErrorLiteral)
-        or (isinstance(node, tree.Call) and node.function in _MEANT)
+        or (isinstance(node, tree.Call) and has(node.function, Trait.MEANT))
         for node in tree.walk(subject.shape.tree)
     )

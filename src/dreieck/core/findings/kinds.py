@@ -15,6 +15,7 @@ from dreieck.core.findings.slides import slides
 from dreieck.core.findings.sliding import past_ends
 from dreieck.core.findings.subject import Mask, Subject, areas_of, joined, landings, listed
 from dreieck.core.findings.uses import Use, is_plain_summary
+from dreieck.core.functions import Trait, has
 from dreieck.core.numerals import read_number
 from dreieck.core.reference import RangeReference
 from dreieck.core.sheet import Sheet
@@ -41,7 +42,7 @@ def reads_empty(subject: Subject) -> Iterator[Finding]:
         if areas:
             yield _empty(subject, use, joined(areas))
     for use in subject.range_uses:
-        if is_plain_summary(use) and not use.guarded and use.function not in ("COUNT", "COUNTA"):
+        if is_plain_summary(use) and not (use.guarded or has(use.function, Trait.COUNTS)):
             yield from _empty_range(subject, use, past)
 
 
@@ -129,7 +130,7 @@ def reads_text(subject: Subject) -> Iterator[Finding]:
         for part in subject.parts:
             yield from _text(subject, use, part)
     for use in subject.range_uses:
-        if use.how == "total" or use.function in ("SUMIF", "SUMIFS", "AVERAGEIF", "AVERAGEIFS"):
+        if use.how == "total" or has(use.function, Trait.ADDS_UP):
             yield from _numbers_as_text(subject, use)
 
 

@@ -9,15 +9,12 @@ from dreieck.core.calculate.blocks import patches
 from dreieck.core.findings.finding import Finding
 from dreieck.core.findings.subject import joined, listed
 from dreieck.core.formula import Shape, tree
-from dreieck.core.functions import Takes, find
+from dreieck.core.functions import Takes, Trait, find, has
 from dreieck.core.sheet import Sheet
 from dreieck.core.values import number_text
 
 PLAIN_NUMBERS = {0.0, 1.0, 2.0, 4.0, 7.0, 10.0, 12.0, 24.0, 60.0, 100.0, 365.0, 1000.0}
 """Numbers that belong to a formula: growth rates, squares, percents, hours, months."""
-
-
-_BY_PLACE = {"ROW", "COLUMN", "ROWS", "COLUMNS"}
 
 
 def number_findings(sheet: Sheet) -> Iterator[Finding]:
@@ -44,7 +41,7 @@ def number_findings(sheet: Sheet) -> Iterator[Finding]:
 def numbers_inside(shape: Shape) -> Iterator[float]:
     """The numbers that a formula calculates with; counts and places are not among them."""
     by_place = any(
-        isinstance(node, tree.Call) and node.function in _BY_PLACE
+        isinstance(node, tree.Call) and has(node.function, Trait.TELLS_PLACE)
         for node in tree.walk(shape.tree)
     )
     if not by_place:

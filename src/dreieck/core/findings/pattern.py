@@ -56,7 +56,7 @@ def breaks(sheet: Sheet) -> list[Break]:
 def _are_one(sheet: Sheet, left: Break, right: Break) -> bool:
     """Whether two breaks are nothing but one gap over several columns."""
     return (
-        left.shape is right.shape
+        left.shape.plain is right.shape.plain
         and left.area.right + 1 == right.area.left
         and (left.area.top, left.area.bottom) == (right.area.top, right.area.bottom)
         and not any(sheet.count(each.area) for each in (left, right))
@@ -104,7 +104,7 @@ def _in_column(sheet: Sheet, number: int, runs: list[Patch]) -> Iterator[Break]:
     for index, run in enumerate(runs):
         for later in runs[index + 1 : index + 1 + _LONGEST_GAP + 1]:
             gap = Area(number, run.area.bottom + 1, number, later.area.top - 1)
-            if later.shape is run.shape:
+            if later.shape.plain is run.shape.plain:
                 long = max(run.area.height, later.area.height) >= 2
                 if long and 1 <= gap.height <= _LONGEST_GAP and _is_break(sheet, gap, run):
                     yield Break(gap, run.shape)
@@ -142,9 +142,11 @@ def _is_break(sheet: Sheet, gap: Area, patch: Patch) -> bool:
         content = sheet.content(cell)
         if content is None and _awaits(sheet, patch.shape, cell):
             continue
-        if content is patch.shape or not isinstance(content, float | Shape):
+        if not isinstance(content, float | Shape):
             return False
-        if isinstance(content, Shape) and _is_total(content, cell):
+        if isinstance(content, Shape) and (
+            content.plain is patch.shape.plain or _is_total(content, cell)
+        ):
             return False
     return True
 

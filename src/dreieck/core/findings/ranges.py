@@ -12,6 +12,7 @@ from dreieck.core.findings.mends import refilled, stretched
 from dreieck.core.findings.subject import Subject, cells_of, joined, listed, moves
 from dreieck.core.findings.uses import Use, is_plain_summary, uses
 from dreieck.core.formula import Shape, tree
+from dreieck.core.functions import Trait, has
 from dreieck.core.reference import CellReference, Part, RangeReference
 from dreieck.core.sheet import Sheet
 
@@ -24,7 +25,7 @@ _FARTHEST = 10_000
 def misses_neighbours(subject: Subject) -> Iterator[Finding]:
     """A range leaves out numbers that stand next to it."""
     for use in subject.range_uses:
-        if not is_plain_summary(use) or use.function == "COUNTA":
+        if not is_plain_summary(use) or has(use.function, Trait.COUNTS_ALL):
             continue
         reference = use.reference
         assert isinstance(reference, RangeReference)
@@ -153,7 +154,7 @@ def _summed(content: Content | None, cell: Cell) -> Iterator[Area]:
     """The ranges that a cell is the sum of, if it is a plain sum."""
     if isinstance(content, Shape) and isinstance(content.tree, tree.Call):
         for use in uses(content):
-            if use.function in ("SUM", "SUBTOTAL") and not use.reference.sheet:
+            if has(use.function, Trait.TOTALS) and not use.reference.sheet:
                 area = use.reference.area(cell)
                 if area and isinstance(use.reference, RangeReference):
                     yield area
@@ -163,7 +164,7 @@ def _summed(content: Content | None, cell: Cell) -> Iterator[Area]:
 def counts_total(subject: Subject) -> Iterator[Finding]:
     """A sum counts its own subtotals, so that their parts are counted twice."""
     for use in subject.range_uses:
-        if use.function not in ("SUM", "AVERAGE"):
+        if use.how != "total" or not has(use.function, Trait.ADDS_UP):
             continue
         sheet = subject.sheet_of(use.reference)
         for landing in (subject.start,):

@@ -14,9 +14,8 @@ from dreieck.core.findings.slides import Slide, slides
 from dreieck.core.findings.subject import Subject, landings, listed, moves
 from dreieck.core.findings.uses import Use
 from dreieck.core.formula import tree
+from dreieck.core.functions import Trait, has
 from dreieck.core.reference import CellReference, RangeReference
-
-_BY_PLACE = {"ROW", "COLUMN", "OFFSET", "INDIRECT", "CELL", "TODAY", "NOW"}
 
 
 @rule("input-slid")
@@ -92,7 +91,7 @@ def past_ends(subject: Subject) -> tuple[Use, Area, int] | None:
         _, rows = use.reference.parts()
         if use.guarded or (use.number, "row") in slid or not moves(rows):
             continue
-        if use.how in ("place", "text") or use.function == "IF":
+        if use.how in ("place", "text") or has(use.function, Trait.CHOOSES):
             continue
         for part in subject.parts:
             if subject.is_recurrence(use, part) or part.height < 2:
@@ -176,7 +175,8 @@ def _has_neighbours(subject: Subject, use: Use, axis: Axis) -> bool:
 
 def _reads_by_place(subject: Subject) -> bool:
     return any(
-        isinstance(node, tree.Name) or (isinstance(node, tree.Call) and node.function in _BY_PLACE)
+        isinstance(node, tree.Name)
+        or (isinstance(node, tree.Call) and has(node.function, Trait.MOVES_ALONG))
         for node in tree.walk(subject.shape.tree)
     )
 

@@ -7,7 +7,7 @@ from functools import lru_cache
 from typing import Literal, NamedTuple
 
 from dreieck.core.formula import Shape, tree
-from dreieck.core.functions import Takes, find
+from dreieck.core.functions import Function, Takes, Trait, find, has
 from dreieck.core.reference import CellReference, RangeReference, Reference
 
 How = Literal["number", "total", "list", "condition", "text", "value", "place"]
@@ -25,11 +25,9 @@ _TAKEN: dict[Takes, How] = {
     Takes.TOTALS: "total",
     Takes.ARRAY: "total",
     Takes.RANGE: "list",
+    Takes.AREAS: "list",
     Takes.PLACE: "place",
 }
-_GUARDS = {"IFERROR", "IFNA", "ISERROR", "ISERR", "ISNA"}
-_ASKS = {"ISBLANK", "ISNUMBER", "ISTEXT", "ISNONTEXT", "COUNTBLANK", "N", "T"}
-_PLAIN = {"SUM", "AVERAGE", "MIN", "MAX", "COUNT", "COUNTA", "PRODUCT", "SUMSQ", "MEDIAN"}
 
 
 class Use(NamedTuple):
@@ -59,7 +57,7 @@ def uses(shape: Shape) -> tuple[Use, ...]:
 
 def is_plain_summary(use: Use) -> bool:
     """Whether a reference is summed up, averaged or the like as it stands."""
-    return use.how in ("total", "value") and use.function in _PLAIN
+    return use.how in ("total", "value") and has(use.function, Trait.SUMMARISES)
 
 
 def _uses(
@@ -75,26 +73,34 @@ def _uses(
             inner = "value" if node.operator in ("=", "<>", "<", ">", "<=", ">=") else inner
             for side in (node.left, node.right):
                 yield from _uses(side, inner, "", guarded=guarded)
-        case tree.Between():
+        case tree.Linked():
+            inner = how if node.operator == "~" else "place"
             for end in (node.first, node.last):
-                yield from _uses(end, "place", function, guarded=guarded)
+                yield from _uses(end, inner, function, guarded=guarded)
         case tree.Prefix() | tree.Percent():
             yield from _uses(node.operand, "number", "", guarded=guarded)
         case tree.Call():
             called = find(node.function)
-            guarded = guarded or node.function in _GUARDS
+            guarded = guarded or has(node.function, Trait.GUARDS)
             for index, argument in enumerate(node.arguments):
-                taken: How = "value"
-                if called and called.parameters:
-                    takes = called.parameter(index).takes
-                    taken = how if takes is Takes.LATER else _TAKEN.get(takes, "value")
+                taken = _taken(called, index, how) if called and called.parameters else "value"
                 yield from _uses(argument, taken, node.function, guarded=guarded)
+
+
+def _taken(function: Function, index: int, how: How) -> How:
+    """What a function does with an argument; ``how`` is what is done with its result."""
+    takes = function.parameter(index).takes
+    if takes is Takes.LATER:
+        return how if Trait.CHOOSES in function.traits else "value"
+    if takes is Takes.AREAS and Trait.SUMMARISES in function.traits:
+        return "total"
+    return _TAKEN.get(takes, "value")
 
 
 def _asked(node: tree.Node) -> Iterator[Reference]:
     """The references whose emptiness or kind the formula asks about."""
     for part in tree.walk(node):
-        if isinstance(part, tree.Call) and (part.function in _ASKS or part.function == "IF"):
+        if isinstance(part, tree.Call) and has(part.function, Trait.ASKS):
             first = part.arguments[0] if part.arguments else None
             if isinstance(first, CellReference | RangeReference):
                 yield first

@@ -1,7 +1,7 @@
 """Tokens to a tree, by the precedence of OpenFormula (OpenDocument part 4, 5.5).
 
-From the closest: ``:``, signs in front, ``%``, ``^``, ``* /``, ``+ -``, ``&``, comparisons.
-Operators of one level group to the left, ``^`` too.
+From the closest: ``:``, ``!`` or a blank, ``~``, signs in front, ``%``, ``^``, ``* /``, ``+ -``,
+``&``, comparisons. Operators of one level group to the left, ``^`` too.
 """
 
 from __future__ import annotations
@@ -13,6 +13,7 @@ from dreieck.core.exceptions import FormulaError
 from dreieck.core.formula import tree
 from dreieck.core.formula.tokens import Kind, Token, tokenise
 from dreieck.core.reference import CellReference, RangeReference
+from dreieck.core.values import number_text
 
 MAX_DEPTH = 200
 """How many steps of a formula may build on one another."""
@@ -29,9 +30,10 @@ _LEVELS = {
 
 
 _REFERS = (
-    CellReference, RangeReference, tree.Call, tree.Name, tree.Group, tree.Lost, tree.Between,
+    CellReference, RangeReference, tree.Call, tree.Name, tree.Group, tree.Lost, tree.Linked,
 )  # fmt: skip
 """What can be a reference once it is worked out."""
+_WHAT_LINKS = {":": "as in B4:B9", "!": "as in B4:B9!A6:C6", "~": "as in B4:B9~D4:D9"}
 
 
 @dataclass(frozen=True, slots=True)
@@ -121,23 +123,45 @@ class _Parser:
         signs: list[Token] = []
         while self.token.kind is Kind.OPERATOR and self.token.text in "+-":
             signs.append(self.advance())
-        node, depth = self.spanned()
+        node, depth = self.linked("~!:")
         for sign in reversed(signs):
             depth = self.deeper(depth, sign)
             node = tree.Prefix(sign.text, node)
         return node, depth
 
-    def spanned(self) -> tuple[tree.Node, int]:
-        """A value, or the range from one reference to another (OpenFormula 6.4.11)."""
-        node, depth = self.atom()
-        while self.token.kind is Kind.OPERATOR and self.token.text == ":":
-            colon = self.advance()
-            other, other_depth = self.atom()
+    def linked(self, operators: str) -> tuple[tree.Node, int]:
+        """A value, or references with operators between them, from the loosest one down."""
+        if not operators:
+            return self.atom()
+        own, closer = operators[0], operators[1:]
+        node, depth = self.linked(closer)
+        while True:
+            token = self.token
+            if token.kind is Kind.OPERATOR and token.text == own:
+                self.advance()
+                operator = own
+            elif own == "!" and self.blank_links(node):
+                operator = " "
+            else:
+                return node, depth
+            other, other_depth = self.linked(closer)
             if not isinstance(node, _REFERS) or not isinstance(other, _REFERS):
-                raise self.at_token(colon, "“:” stands between two references, as in B4:B9.")
-            depth = self.deeper(max(depth, other_depth), colon)
-            node = tree.Between(node, other)
-        return node, depth
+                raise self.at_token(
+                    token, f"“{own}” stands between two references, {_WHAT_LINKS[own]}."
+                )
+            depth = self.deeper(max(depth, other_depth), token)
+            node = tree.Linked(operator, node, other)
+
+    def blank_links(self, before: tree.Node) -> bool:
+        """Whether a blank in front of the token links it with what stands before.
+
+        Between calls a blank is more likely a forgotten operator.
+        """
+        if isinstance(before, tree.Call) or not isinstance(before, _REFERS):
+            return False
+        apart = self.token.start > self.tokens[self.index - 1].end
+        lost = self.token.kind is Kind.ERROR and self.token.text.upper().endswith("#REF!")
+        return apart and (lost or self.token.kind in (Kind.REFERENCE, Kind.NAME))
 
     def atom(self) -> tuple[tree.Node, int]:
         token = self.token
@@ -146,7 +170,8 @@ class _Parser:
                 value = float(token.text)
                 if value == float("inf"):
                     raise self.at_token(token, f"{token.text} is too large for a number.")
-                node: tree.Node = tree.Number(value)
+                spelled = "" if token.text == number_text(value) else token.text
+                node: tree.Node = tree.Number(value, spelled)
             case Kind.TEXT:
                 node = tree.Text(token.text[1:-1].replace('""', '"'))
             case Kind.LOGICAL:

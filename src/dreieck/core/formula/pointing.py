@@ -10,7 +10,7 @@ from dreieck.core.formula.tokens import Kind, cut, mentions
 from dreieck.core.reference import CellReference, Part, RangeReference, Reference, Span
 
 _BEFORE = (Kind.OPERATOR, Kind.OPEN, Kind.SEPARATOR)
-_BEHIND = set(" )+-*/^&=<>,;%")
+_BEHIND = set(" )+-*/^&=<>,;%~!")
 
 
 @dataclass(frozen=True, slots=True)

@@ -70,12 +70,26 @@ def split_sheet(text: str) -> tuple[str | None, str]:
     return name, address
 
 
+def _link(node: tree.Linked) -> str:
+    """The operator between two references, so that it is read as one again."""
+    plain = isinstance(node.last, CellReference | RangeReference | tree.Name | tree.Lost)
+    operator = node.operator
+    if operator == " " and (isinstance(node.first, tree.Call) or not plain):
+        operator = "!"
+    before = node.first
+    while isinstance(before, tree.Linked):
+        before = before.last
+    # A single word right before "!" would be the name of a sheet.
+    is_word = isinstance(before, CellReference | tree.Name)
+    return " ! " if operator == "!" and is_word else operator
+
+
 def _flat(node: tree.Node) -> Iterator[Piece]:
     match node:
         case CellReference() | RangeReference():
             yield node
         case tree.Number():
-            yield number_text(node.value)
+            yield node.spelled or number_text(node.value)
         case tree.Text():
             yield '"' + node.value.replace('"', '""') + '"'
         case tree.Logical():
@@ -106,9 +120,9 @@ def _flat(node: tree.Node) -> Iterator[Piece]:
             yield from _flat(node.left)
             yield node.operator
             yield from _flat(node.right)
-        case tree.Between():
+        case tree.Linked():
             yield from _flat(node.first)
-            yield ":"
+            yield _link(node)
             yield from _flat(node.last)
         case tree.Group():
             yield "("

@@ -48,6 +48,17 @@ class Shape:
         """The formula as it is written in the cell ``at``."""
         return written(self._pieces, at)
 
+    @property
+    def plain(self) -> Shape:
+        """The shape that means the same, without anybody's spelling of numbers."""
+        return self._plainer or self
+
+    @cached_property
+    def _plainer(self) -> Shape | None:
+        # A shape that held itself would not be let go.
+        shape = Shape.of(tree.plain(self.tree))
+        return None if shape is self else shape
+
     @cached_property
     def home(self) -> Area | None:
         """The cells in which every reference stays on the sheet; None where there are none."""

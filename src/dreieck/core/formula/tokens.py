@@ -58,19 +58,19 @@ _TOKEN = re.compile(
     rf"""
     (?P<space>\s+)
   | (?P<text>"(?:[^"]|"")*")
-  | (?P<error>\#(?:{"|".join(re.escape(code[1:]) for code in ERROR_CODES)}))
+  | (?P<error>\#(?i:{"|".join(re.escape(code[1:]) for code in ERROR_CODES)}))
   | (?P<reference>
       (?:(?P<sheet>'(?:[^']|'')+'|[^\W\d][\w.]*)!)?
       (?: (?P<cells>{_CELL}(?:\s*:\s*{_CELL})?)
         | (?P<columns>\$?[A-Za-z]{{1,3}}\s*:\s*\$?[A-Za-z]{{1,3}})
         | (?P<rows>\$?[0-9]+\s*:\s*\$?[0-9]+)
         | (?P<lost>(?<=!)\#REF!)
-      )(?![\w.(!]|\s*\()
+      )(?![\w.(]|\s*\()
     )
   | (?P<number>(?:[0-9]+(?:\.[0-9]*)?|\.[0-9]+)(?:[eE][+-]?[0-9]+)?)
   | (?P<function>[^\W\d][\w.]*(?=\s*\())
   | (?P<name>[^\W\d][\w.]*)
-  | (?P<operator><>|<=|>=|[-+*/^%&=<>:])
+  | (?P<operator><>|<=|>=|[-+*/^%&=<>:!~])
   | (?P<open>\()
   | (?P<close>\))
   | (?P<separator>[,;])

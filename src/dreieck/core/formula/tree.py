@@ -14,9 +14,10 @@ from dreieck.core.reference import CellReference, RangeReference, Reference
 
 @dataclass(frozen=True, slots=True)
 class Number:
-    """A number written in the formula."""
+    """A number written in the formula; ``spelled`` is how, where that is not the shortest way."""
 
     value: float
+    spelled: str = ""
 
 
 @dataclass(frozen=True, slots=True)
@@ -89,9 +90,13 @@ class Binary:
 
 
 @dataclass(frozen=True, slots=True)
-class Between:
-    """The range from one reference to another that is worked out: ``B4:INDEX(B4:B9,3)``."""
+class Linked:
+    """Two references and the operator that makes one of them (OpenFormula 6.4.11 to 6.4.13).
 
+    ``:`` is the range from one to the other, ``!`` or a blank what both share, ``~`` both.
+    """
+
+    operator: str
     first: Node
     last: Node
 
@@ -123,7 +128,7 @@ Node = (
     | Prefix
     | Percent
     | Binary
-    | Between
+    | Linked
     | Group
     | Call
     | CellReference
@@ -138,7 +143,7 @@ def children(node: Node) -> tuple[Node, ...]:
             return (node.operand,)
         case Binary():
             return (node.left, node.right)
-        case Between():
+        case Linked():
             return (node.first, node.last)
         case Group():
             return (node.inner,)
@@ -168,20 +173,38 @@ def with_references(node: Node, change: Callable[[Reference], Node]) -> Node:
     )
 
 
+def plain(node: Node) -> Node:
+    """The tree as it is without anybody's spelling: equal trees mean the same."""
+    if isinstance(node, Linked) and node.operator == " ":
+        return plain(replace(node, operator="!"))
+    if isinstance(node, Number) and node.spelled:
+        return Number(node.value)
+    if isinstance(node, Inline):
+        return Inline(tuple(tuple(map(plain, row)) for row in node.rows))
+    return with_children(node, plain)
+
+
 def with_leaves(node: Node, change: Callable[[Node], Node]) -> Node:
     """The tree with every node that has none below it replaced by what ``change`` makes of it."""
+    if isinstance(node, Call) and not node.arguments:
+        return node
+    if not children(node):
+        return change(node)
+    return with_children(node, lambda child: with_leaves(child, change))
+
+
+def with_children(node: Node, change: Callable[[Node], Node]) -> Node:
+    """The node with each of those directly below it replaced by what ``change`` makes of it."""
     match node:
         case Prefix() | Percent():
-            return replace(node, operand=with_leaves(node.operand, change))
+            return replace(node, operand=change(node.operand))
         case Binary():
-            left = with_leaves(node.left, change)
-            return replace(node, left=left, right=with_leaves(node.right, change))
-        case Between():
-            return Between(with_leaves(node.first, change), with_leaves(node.last, change))
+            return Binary(node.operator, change(node.left), change(node.right))
+        case Linked():
+            return Linked(node.operator, change(node.first), change(node.last))
         case Group():
-            return Group(with_leaves(node.inner, change))
+            return Group(change(node.inner))
         case Call():
-            arguments = tuple(with_leaves(a, change) for a in node.arguments)
-            return Call(node.function, arguments)
+            return Call(node.function, tuple(map(change, node.arguments)))
         case _:
-            return change(node)
+            return node

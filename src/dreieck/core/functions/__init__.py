@@ -4,16 +4,31 @@
 """
 
 from dreieck.core.functions import (
+    angles,
+    characters,
     conditional,
     database,
     dates,
+    day_counts,
+    depreciation,
+    distributions,
+    draws,
     finance,
+    formatted,
     information,
     logic,
     lookup,
     mathematics,
+    pairs,
+    places,
+    ranking,
+    returns,
+    rounding,
+    spread,
     summary,
     text,
+    units,
+    workdays,
 )
 from dreieck.core.functions.registry import (
     EXAMPLE_SHEET,
@@ -21,8 +36,10 @@ from dreieck.core.functions.registry import (
     Function,
     Parameter,
     Takes,
+    Trait,
     every,
     find,
+    has,
 )
 
 FAMILIES = {
@@ -31,13 +48,28 @@ FAMILIES = {
         summary,
         conditional,
         lookup,
+        places,
         logic,
         mathematics,
+        rounding,
+        angles,
         text,
+        formatted,
+        characters,
         dates,
+        workdays,
+        day_counts,
         information,
+        ranking,
+        spread,
+        pairs,
+        distributions,
+        draws,
         finance,
+        returns,
+        depreciation,
         database,
+        units,
     )
 }
 """What each family is about, by its name."""
@@ -49,6 +81,8 @@ __all__ = [
     "Function",
     "Parameter",
     "Takes",
+    "Trait",
     "every",
     "find",
+    "has",
 ]

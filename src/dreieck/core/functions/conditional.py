@@ -12,6 +12,7 @@ from dreieck.core.functions.criteria import Criterion, criterion
 from dreieck.core.functions.registry import (
     Failure,
     Takes,
+    Trait,
     arg,
     function,
     optional,
@@ -23,7 +24,8 @@ from dreieck.core.values import DIV0, VALUE, Error, Value
 
 _RANGE = arg("range", Takes.RANGE, "the cells that are looked at")
 _CRITERION = arg("criterion", Takes.VALUE, 'what fits: 5, ">=10", "Ke*"')
-_SUMMED = optional("values", Takes.RANGE, "the cells that count, if others")
+_SUMMED = optional("values", Takes.RANGE, "the cells that count, if others", "what")
+_ADDS = (Trait.ADDS_UP, Trait.SIZES_LIKE_FIRST)
 _PAIRS = repeated("criteria", Takes.LATER, "a range and a criterion, again and again")
 
 
@@ -49,6 +51,7 @@ def _countif(cells: Table, wanted: Value) -> float:
     _SUMMED,
     words="the sum of {2} where {0} fits {1}",
     example=('=SUMIF(C2:C5,"Kestrel",B2:B5)', 176.4),
+    traits=_ADDS,
 )
 def _sumif(cells: Table, wanted: Value, summed: Table | None = None) -> float:
     return math.fsum(_fitting(summed or cells, [(cells, criterion(wanted))]))
@@ -63,6 +66,7 @@ def _sumif(cells: Table, wanted: Value, summed: Table | None = None) -> float:
     _SUMMED,
     words="the average of {2} where {0} fits {1}",
     example=('=AVERAGEIF(C2:C5,"Kestrel",B2:B5)', 88.2),
+    traits=_ADDS,
 )
 def _averageif(cells: Table, wanted: Value, averaged: Table | None = None) -> float:
     return _mean(_fitting(averaged or cells, [(cells, criterion(wanted))]))
@@ -91,6 +95,7 @@ def _countifs(*later: object) -> float:
     _PAIRS,
     words="the sum of {0} where {*1}",
     example=('=SUMIFS(B2:B5,C2:C5,"Kestrel",B2:B5,">100")', 126.0),
+    traits=(Trait.ADDS_UP,),
 )
 def _sumifs(summed: Table, *later: object) -> float:
     return math.fsum(_fitting(summed, _pairs(later), summed))
@@ -104,9 +109,36 @@ def _sumifs(summed: Table, *later: object) -> float:
     _PAIRS,
     words="the average of {0} where {*1}",
     example=('=AVERAGEIFS(B2:B5,C2:C5,"Kestrel",D2:D5,"<1")', 88.2),
+    traits=(Trait.ADDS_UP,),
 )
 def _averageifs(averaged: Table, *later: object) -> float:
     return _mean(_fitting(averaged, _pairs(later), averaged))
+
+
+@function(
+    "MAXIFS",
+    "",
+    "The largest number whose row fits all criteria; 0 where none does.",
+    arg("values", Takes.RANGE, "the cells of which the largest is sought"),
+    _PAIRS,
+    words="the largest of {0} where {*1}",
+    example=('=MAXIFS(B2:B5,C2:C5,"Kestrel")', 126.0),
+)
+def _maxifs(values: Table, *later: object) -> float:
+    return max(_fitting(values, _pairs(later), values), default=0.0)
+
+
+@function(
+    "MINIFS",
+    "",
+    "The smallest number whose row fits all criteria; 0 where none does.",
+    arg("values", Takes.RANGE, "the cells of which the smallest is sought"),
+    _PAIRS,
+    words="the smallest of {0} where {*1}",
+    example=('=MINIFS(B2:B5,C2:C5,"Kestrel")', 50.4),
+)
+def _minifs(values: Table, *later: object) -> float:
+    return min(_fitting(values, _pairs(later), values), default=0.0)
 
 
 def _count(cells: Table, fits: Criterion) -> int:

@@ -3,15 +3,20 @@
 from __future__ import annotations
 
 import math
+from calendar import monthrange
 from collections.abc import Callable
 from datetime import date, datetime, timedelta
 
-from dreieck.core.functions.registry import Failure, Takes, arg, function, optional
-from dreieck.core.numerals import date_of, serial
+from dreieck.core.functions.registry import Failure, Takes, Trait, arg, function, optional
+from dreieck.core.numerals import date_of, read_numeral, serial
 from dreieck.core.values import NUM, VALUE
 
 _DATE = arg("date", Takes.NUMBER, "a date")
 _TIME = arg("time", Takes.NUMBER, "a time, or a date with a time")
+_FIRST = arg("from", Takes.NUMBER, "the earlier date")
+_LAST = arg("to", Takes.NUMBER, "the later date")
+_CLOCK = (Trait.READS_ELSEWHERE, Trait.MOVES_ALONG)
+_NO_DATE = "The calendar goes from year 1 to year 9999."
 
 
 @function(
@@ -30,7 +35,7 @@ def _date(year: int, month: int, day: int) -> float:
     try:
         return serial(date(year + years, months + 1, 1) + timedelta(days=day - 1))
     except (ValueError, OverflowError):
-        raise Failure(NUM, "The calendar goes from year 1 to year 9999.") from None
+        raise Failure(NUM, _NO_DATE) from None
 
 
 @function(
@@ -58,7 +63,7 @@ def _part(
     """Register a function that takes a part out of a date."""
 
     def computed(number: float) -> float:
-        return float(compute(_day(number)))
+        return float(compute(day_of(number)))
 
     function(name, section, f"The {what} of a date.", _DATE, words=f"the {what} of {{0}}",
              example=example)(computed)  # fmt: skip
@@ -92,15 +97,24 @@ _clock_part("SECOND", "6.10.16", "second", ('=SECOND("9:30:15")', 15.0), 1, 60)
     "6.10.20",
     "The day of the week as a number.",
     _DATE,
-    optional("count", Takes.WHOLE, "1: Sunday is 1; 2: Monday is 1; 3: Monday is 0"),
+    optional("count", Takes.WHOLE, "1: Sunday is 1; 2: Monday is 1; 3: Monday is 0; 11 to 17"),
     words="the weekday of {0}",
     example=('=WEEKDAY("2026-03-01",2)', 7.0),
 )
 def _weekday(number: float, count: int = 1) -> float:
-    monday_is_0 = _day(number).weekday()
-    if count not in (1, 2, 3):
-        raise Failure(NUM, "The way of counting is 1, 2 or 3.")
-    return float({1: (monday_is_0 + 1) % 7 + 1, 2: monday_is_0 + 1, 3: monday_is_0}[count])
+    monday_is_0 = day_of(number).weekday()
+    if count == 3:
+        return float(monday_is_0)
+    return float((monday_is_0 - _first_day(count)) % 7 + 1)
+
+
+def _first_day(count: int) -> int:
+    """The weekday, Monday being 0, with which a week begins that is counted so."""
+    if count in (1, 2):
+        return (6, 0)[count - 1]
+    if not 11 <= count <= 17:
+        raise Failure(NUM, "There is no such way of counting.")
+    return count - 11
 
 
 @function(
@@ -110,6 +124,7 @@ def _weekday(number: float, count: int = 1) -> float:
     words="today",
     example=("=TODAY()=INT(NOW())", True),
     gives="date",
+    traits=_CLOCK,
 )
 def _today() -> float:
     return serial(date.today())
@@ -122,14 +137,161 @@ def _today() -> float:
     words="now",
     example=("=INT(NOW())=TODAY()", True),
     gives="datetime",
+    traits=_CLOCK,
 )
 def _now() -> float:
     now = datetime.now()
     return serial(now.date()) + (now.hour * 3600 + now.minute * 60 + now.second) / 86400
 
 
-def _day(number: float) -> date:
+def day_of(number: float) -> date:
+    """The date of a number. Raises Failure."""
     day = date_of(number)
     if day is None:
         raise Failure(VALUE, "The number is no date: the calendar goes from year 1 to 9999.")
     return day
+
+
+@function(
+    "DATEVALUE",
+    "6.10.4",
+    "The date that a text says.",
+    arg("text", Takes.TEXT, "a date such as 2026-03-01"),
+    words="the date in {0}",
+    example=('=DATEVALUE("2026-03-01")', 46082.0),
+    gives="date",
+)
+def _datevalue(text: str) -> float:
+    numeral = read_numeral(text)
+    if numeral is None or numeral.form not in ("date", "datetime"):
+        raise Failure(VALUE, "The text is no date such as 2026-03-01.")
+    return float(math.floor(numeral.value))
+
+
+@function(
+    "TIMEVALUE",
+    "6.10.18",
+    "The time of day that a text says.",
+    arg("text", Takes.TEXT, "a time such as 9:30"),
+    words="the time in {0}",
+    example=('=TIMEVALUE("9:30")', 9.5 / 24),
+    gives="time",
+)
+def _timevalue(text: str) -> float:
+    numeral = read_numeral(text)
+    if numeral is None or numeral.form not in ("time", "datetime"):
+        raise Failure(VALUE, "The text is no time such as 9:30.")
+    return numeral.value % 1
+
+
+@function(
+    "DAYS",
+    "6.10.6",
+    "How many days lie between two dates.",
+    _LAST,
+    _FIRST,
+    words="the days from {1} to {0}",
+    example=('=DAYS("2026-03-01","2026-02-01")', 28.0),
+)
+def _days(last: float, first: float) -> float:
+    return float(math.floor(last) - math.floor(first))
+
+
+@function(
+    "DATEDIF",
+    "6.10.3",
+    "How many whole years, months or days lie between two dates.",
+    _FIRST,
+    _LAST,
+    arg("unit", Takes.TEXT, '"y", "m", "d"; "ym", "md", "yd" for what is left over'),
+    words="the {2} from {0} to {1}",
+    example=('=DATEDIF("2026-01-31","2026-03-30","m")', 1.0),
+)
+def _datedif(first: float, last: float, unit: str) -> float:
+    begin, end = day_of(first), day_of(last)
+    if begin > end:
+        raise Failure(NUM, "The first date lies behind the second one.")
+    months = (end.year - begin.year) * 12 + end.month - begin.month - (end.day < begin.day)
+    match unit.lower():
+        case "y":
+            return float(months // 12)
+        case "m":
+            return float(months)
+        case "d":
+            return float((end - begin).days)
+        case "ym":
+            return float(months % 12)
+        case "md":
+            return float((end - _months_on(begin, months)).days)
+        case "yd":
+            return float((end - _months_on(begin, months // 12 * 12)).days)
+        case _:
+            raise Failure(NUM, "The unit is y, m, d, ym, md or yd.")
+
+
+@function(
+    "EDATE",
+    "6.10.8",
+    "The date so many months later, at the latest on the last day of the month.",
+    _DATE,
+    arg("months", Takes.WHOLE, "below 0 for earlier"),
+    words="the date {1} months after {0}",
+    example=('=EDATE("2026-01-31",1)', 46081.0),
+    gives="date",
+)
+def _edate(number: float, months: int) -> float:
+    return serial(_months_on(day_of(number), months))
+
+
+@function(
+    "EOMONTH",
+    "6.10.9",
+    "The last day of the month so many months later.",
+    _DATE,
+    arg("months", Takes.WHOLE, "0 for the same month"),
+    words="the end of the month {1} months after {0}",
+    example=('=EOMONTH("2026-02-10",0)', 46081.0),
+    gives="date",
+)
+def _eomonth(number: float, months: int) -> float:
+    return serial(_months_on(day_of(number).replace(day=1), months, last_day=True))
+
+
+def _months_on(day: date, months: int, *, last_day: bool = False) -> date:
+    """The date so many months later, on the same day of the month if that has it."""
+    years, month = divmod(day.month - 1 + months, 12)
+    year = day.year + years
+    if not 1 <= year <= 9999:
+        raise Failure(NUM, _NO_DATE)
+    length = monthrange(year, month + 1)[1]
+    return date(year, month + 1, length if last_day else min(day.day, length))
+
+
+@function(
+    "ISOWEEKNUM",
+    "6.10.11",
+    "The number of the week by ISO 8601: week 1 has the first Thursday, weeks begin on Monday.",
+    _DATE,
+    words="the week of {0}",
+    example=('=ISOWEEKNUM("2026-01-01")', 1.0),
+)
+def _isoweeknum(number: float) -> float:
+    return float(day_of(number).isocalendar().week)
+
+
+@function(
+    "WEEKNUM",
+    "6.10.21",
+    "The number of the week; week 1 has the first of January.",
+    _DATE,
+    optional("count", Takes.WHOLE, "1: from Sunday; 2 or 11: from Monday; 21: by ISO 8601"),
+    words="the week of {0}",
+    example=('=WEEKNUM("2026-03-01")', 10.0),
+)
+def _weeknum(number: float, count: int = 1) -> float:
+    day = day_of(number)
+    if count == 21:
+        return float(day.isocalendar().week)
+    new_year = date(day.year, 1, 1)
+    before = (new_year.weekday() - _first_day(count)) % 7
+    return float(((day - new_year).days + before) // 7 + 1)

@@ -1,22 +1,28 @@
-"""Functions of money over time. What is paid is below 0, what is received above."""
+"""Functions of loans: what is paid each period, and what it comes to."""
 
 from __future__ import annotations
 
 import math
-from collections.abc import Callable, Iterator
 
-from dreieck.core.functions.registry import Failure, Takes, arg, function, optional, repeated
-from dreieck.core.values import DIV0, NUM
+import numpy as np
+from numpy.typing import NDArray
+
+from dreieck.core.functions.interest import interest_where_nothing
+from dreieck.core.functions.registry import Failure, Takes, arg, function, optional
+from dreieck.core.values import NUM
 
 _RATE = arg("rate", Takes.NUMBER, "the interest of one period")
 _PERIODS = arg("periods", Takes.NUMBER, "how many periods")
+_PERIOD = arg("period", Takes.NUMBER, "which period, counted from 1")
 _PAYMENT = arg("payment", Takes.NUMBER, "what is paid in each period")
 _NOW = arg("now", Takes.NUMBER, "the worth at the start")
 _END = optional("end", Takes.NUMBER, "the worth at the end; 0 if left out")
 _EARLY = optional("early", Takes.NUMBER, "1 if payments come at the start of a period")
-_COST = arg("cost", Takes.NUMBER, "what a thing costs")
-_REST = arg("rest", Takes.NUMBER, "what it is worth in the end")
-_LIFE = arg("life", Takes.NUMBER, "in how many periods")
+_SPAN = (
+    arg("from", Takes.WHOLE, "the first period, counted from 1"),
+    arg("to", Takes.WHOLE, "the last period"),
+    arg("early", Takes.NUMBER, "0, or 1 if payments come at the start of a period"),
+)
 
 
 @function(
@@ -28,10 +34,8 @@ _LIFE = arg("life", Takes.NUMBER, "in how many periods")
 def _pmt(rate: float, periods: float, now: float, end: float = 0, early: float = 0) -> float:
     if periods == 0:
         raise Failure(NUM, "There has to be a period.")
-    if rate == 0:
-        return -(now + end) / periods
-    growth: float = (1 + rate) ** periods
-    return -(now * growth + end) * rate / ((growth - 1) * _at(rate, early))
+    growth, paid = _grown(rate, periods, early)
+    return -(now * growth + end) / paid
 
 
 @function(
@@ -77,7 +81,7 @@ def _nper(rate: float, payment: float, now: float, end: float = 0, early: float 
 @function(
     "RATE", "6.12.42", "The interest of one period of a loan.",
     _PERIODS, _PAYMENT, _NOW, _END, _EARLY,
-    optional("guess", Takes.NUMBER, "where to begin looking; 0.1 if left out"),
+    optional("guess", Takes.NUMBER, "near what it lies; 0.1 if left out"),
     words="the interest for {2} paid back with {1} over {0} periods",
     example=("=ROUND(RATE(12,-88.85,1000),4)", 0.01),
 )  # fmt: skip
@@ -92,77 +96,103 @@ def _rate(
     if periods <= 0:
         raise Failure(NUM, "There has to be a period.")
 
-    def left(rate: float) -> float:
-        growth, paid = _grown(rate, periods, early)
-        return now * growth + payment * paid + end
+    def worth(growth: NDArray[np.float64]) -> NDArray[np.float64]:
+        # Seen from the end or from the start, so that nothing is too large.
+        whole, rates = periods * growth, np.expm1(growth)
+        paid = np.where(growth > 0, -np.expm1(-whole), np.expm1(whole)) / rates
+        paid = np.where(growth == 0, periods, paid) * (1 + rates if early else 1.0)
+        now_then = np.where(growth > 0, 1.0, np.exp(np.minimum(whole, 0.0)))
+        end_then = np.where(growth > 0, np.exp(-np.maximum(whole, 0.0)), 1.0)
+        return now * now_then + payment * paid + end * end_then
 
-    return _root(left, guess)
-
-
-@function(
-    "NPV", "6.12.30", "What future payments are worth now.",
-    _RATE, repeated("payments", Takes.NUMBERS, "payments at the end of each period"),
-    words="the worth now of {*1} at {0}",
-    example=("=ROUND(NPV(0.1,100,200),2)", 256.2),
-)  # fmt: skip
-def _npv(rate: float, payments: Iterator[float]) -> float:
-    if rate == -1:
-        raise Failure(DIV0, "At an interest of -100 % nothing has a worth.")
-    return math.fsum(each / (1 + rate) ** at for at, each in enumerate(payments, 1))
+    return interest_where_nothing(worth, guess)
 
 
 @function(
-    "IRR", "6.12.24", "The interest at which payments are worth nothing now.",
-    arg("payments", Takes.NUMBERS, "payments of each period, paid and received"),
-    optional("guess", Takes.NUMBER, "where to begin looking; 0.1 if left out"),
-    words="the interest that {0} bear",
-    example=("=ROUND(IRR(E2:E4),4)", 0.1307),
+    "IPMT", "6.12.23", "The part of a payment that is interest.",
+    _RATE, _PERIOD, _PERIODS, _NOW, _END, _EARLY,
+    words="the interest in period {1} of {2} for {3} at {0}",
+    example=("=ROUND(IPMT(0.01,1,12,1000),2)", -10.0),
 )  # fmt: skip
-def _irr(payments: Iterator[float], guess: float = 0.1) -> float:
-    flow = list(payments)
-    if not any(each > 0 for each in flow) or not any(each < 0 for each in flow):
-        raise Failure(NUM, "Something has to be paid and something received.")
-    return _root(lambda rate: math.fsum(v / (1 + rate) ** n for n, v in enumerate(flow)), guess)
+def _ipmt(
+    rate: float, period: float, periods: float, now: float, end: float = 0, early: float = 0
+) -> float:
+    if not 1 <= period < periods + 1:
+        raise Failure(NUM, "The period lies between 1 and the number of periods.")
+    if early and period == 1:
+        return 0.0
+    payment = _pmt(rate, periods, now, end, early)
+    # What is still owed is what the payments to come are worth, which loses no digits.
+    owed = _pv(rate, periods - period + 1, payment, end, early)
+    return -owed * rate / _at(rate, early)
 
 
 @function(
-    "SLN", "6.12.45", "What a thing loses in each period, evenly.",
-    _COST, _REST, _LIFE,
-    words="the even loss of {0} down to {1} over {2} periods",
-    example=("=SLN(1000,100,5)", 180.0),
+    "PPMT", "6.12.37", "The part of a payment that pays the loan back.",
+    _RATE, _PERIOD, _PERIODS, _NOW, _END, _EARLY,
+    words="what is paid back in period {1} of {2} for {3} at {0}",
+    example=("=ROUND(PPMT(0.01,1,12,1000),2)", -78.85),
 )  # fmt: skip
-def _sln(cost: float, rest: float, life: float) -> float:
-    if life == 0:
-        raise Failure(NUM, "There has to be a period.")
-    return (cost - rest) / life
+def _ppmt(
+    rate: float, period: float, periods: float, now: float, end: float = 0, early: float = 0
+) -> float:
+    interest = _ipmt(rate, period, periods, now, end, early)
+    return _pmt(rate, periods, now, end, early) - interest
 
 
 @function(
-    "SYD", "6.12.46", "What a thing loses in one period, falling evenly.",
-    _COST, _REST, _LIFE, arg("period", Takes.NUMBER, "which period, counted from 1"),
-    words="the loss of {0} down to {1} in period {3} of {2}",
-    example=("=SYD(1000,100,5,1)", 300.0),
+    "CUMIPMT", "6.12.11", "The interest paid over some periods.",
+    _RATE, _PERIODS, _NOW, *_SPAN,
+    words="the interest for {2} at {0} from period {3} to {4} of {1}",
+    example=("=ROUND(CUMIPMT(0.01,12,1000,1,12,0),2)", -66.19),
 )  # fmt: skip
-def _syd(cost: float, rest: float, life: float, period: float) -> float:
-    _check_period(period, life)
-    return (cost - rest) * (life + 1 - period) * 2 / (life * (life + 1))
+def _cumipmt(
+    rate: float, periods: float, now: float, first: int, last: int, early: float
+) -> float:
+    paid = _pmt(rate, periods, now, 0, early) * (last - first + 1)
+    return paid - _cumprinc(rate, periods, now, first, last, early)
 
 
 @function(
-    "DDB", "6.12.14", "What a thing loses in one period, in proportion to its worth.",
-    _COST, _REST, _LIFE, arg("period", Takes.NUMBER, "which period, counted from 1"),
-    optional("factor", Takes.NUMBER, "2 if left out"),
-    words="the proportional loss of {0} down to {1} in period {3} of {2}",
-    example=("=DDB(1000,100,5,2)", 240.0),
+    "CUMPRINC", "6.12.12", "What is paid back over some periods.",
+    _RATE, _PERIODS, _NOW, *_SPAN,
+    words="what is paid back of {2} at {0} from period {3} to {4} of {1}",
+    example=("=ROUND(CUMPRINC(0.01,12,1000,1,12,0),2)", -1000.0),
 )  # fmt: skip
-def _ddb(cost: float, rest: float, life: float, period: float, factor: float = 2) -> float:
-    _check_period(period, life)
-    if cost < 0 or rest < 0 or factor <= 0:
-        raise Failure(NUM, "Cost and rest are 0 or more, the factor above 0.")
-    rate = min(factor / life, 1.0)
-    before: float = max(cost * (1 - rate) ** (period - 1), rest)
-    after: float = max(cost * (1 - rate) ** period, rest)
-    return max(before - after, 0.0)
+def _cumprinc(
+    rate: float, periods: float, now: float, first: int, last: int, early: float
+) -> float:
+    if rate <= 0 or now <= 0 or not 1 <= first <= last <= periods or early not in (0, 1):
+        raise Failure(NUM, "Rate and loan are above 0, and the periods lie within the loan.")
+    payment = _pmt(rate, periods, now, 0, early)
+    before = now if first == 1 else _pv(rate, periods - first + 1, payment)
+    return _pv(rate, periods - last, payment) - before
+
+
+@function(
+    "EFFECT", "6.12.19", "What interest comes to in a year that is paid in several parts.",
+    arg("nominal", Takes.NUMBER, "the interest of a year as it is called"),
+    arg("parts", Takes.WHOLE, "in how many parts it is paid"),
+    words="the effective interest of {0} in {1} parts",
+    example=("=ROUND(EFFECT(0.12,12),4)", 0.1268),
+)  # fmt: skip
+def _effect(nominal: float, parts: int) -> float:
+    if nominal <= 0 or parts < 1:
+        raise Failure(NUM, "The interest is above 0, and there is at least one part.")
+    return math.expm1(parts * math.log1p(nominal / parts))
+
+
+@function(
+    "NOMINAL", "6.12.28", "How interest is called that comes to so much in a year.",
+    arg("effective", Takes.NUMBER, "what it comes to in a year"),
+    arg("parts", Takes.WHOLE, "in how many parts it is paid"),
+    words="the nominal interest of {0} in {1} parts",
+    example=("=ROUND(NOMINAL(0.1268,12),4)", 0.12),
+)  # fmt: skip
+def _nominal(effective: float, parts: int) -> float:
+    if effective <= 0 or parts < 1:
+        raise Failure(NUM, "The interest is above 0, and there is at least one part.")
+    return parts * math.expm1(math.log1p(effective) / parts)
 
 
 def _at(rate: float, early: float) -> float:
@@ -174,31 +204,5 @@ def _grown(rate: float, periods: float, early: float) -> tuple[float, float]:
     if rate < -1:
         raise Failure(NUM, "Interest below -100 % has no meaning over parts of periods.")
     growth: float = (1 + rate) ** periods
-    paid: float = periods if abs(rate) < 1e-12 else (growth - 1) / rate
+    paid = math.expm1(periods * math.log1p(rate)) / rate if rate else periods
     return growth, paid * _at(rate, early)
-
-
-def _check_period(period: float, life: float) -> None:
-    if life <= 0 or not 1 <= period <= life:
-        raise Failure(NUM, "The period lies between 1 and the life of the thing.")
-
-
-def _root(value: Callable[[float], float], guess: float) -> float:
-    """A rate above -1 at which ``value`` is 0, looked for from ``guess`` (secant steps)."""
-    before, here = guess, guess * 1.01 + 1e-4
-    try:
-        at_before = value(before)
-        for _ in range(200):
-            at_here = value(here)
-            if abs(at_here) < 1e-11 or at_here == at_before:
-                break
-            step = at_here * (here - before) / (at_here - at_before)
-            before, at_before = here, at_here
-            here = max(here - step, (here - 1) / 2)
-            if abs(here - before) <= 1e-14 * max(1.0, abs(here)):
-                break
-        if abs(value(here)) < 1e-6 * max(1.0, abs(value(0.0))):
-            return here
-    except (OverflowError, ZeroDivisionError):
-        pass
-    raise Failure(NUM, "No interest was found; try another guess.")

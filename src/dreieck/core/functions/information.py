@@ -2,10 +2,14 @@
 
 from __future__ import annotations
 
+import math
 from collections.abc import Callable
 
-from dreieck.core.functions.registry import Failure, Takes, arg, function
-from dreieck.core.values import NA, Error, Value
+from dreieck.core.formula import Shape
+from dreieck.core.functions.one_number import of_one
+from dreieck.core.functions.registry import Failure, Result, Takes, Trait, arg, function
+from dreieck.core.ranges import Range, Several, Table
+from dreieck.core.values import NA, VALUE, Error, Value
 
 _VALUE = arg("value", Takes.VALUE, "what is asked about")
 
@@ -15,7 +19,10 @@ def _question(
 ) -> None:
     """Register a function that tells whether a value is something."""
     purpose = f"Whether a value is {what}."
-    function(name, section, purpose, _VALUE, words=f"{{0}} is {what}", example=example)(holds)
+    trait = Trait.GUARDS if what.startswith(("an error", "the error")) else Trait.ASKS
+    function(
+        name, section, purpose, _VALUE, words=f"{{0}} is {what}", example=example, traits=(trait,)
+    )(holds)
 
 
 _question("ISBLANK", "6.13.14", "an empty cell", ("=ISBLANK(A6)", True), lambda v: v is None)
@@ -52,7 +59,10 @@ _question(
 )
 
 
-@function("NA", "6.13.27", "The error #N/A.", words="not available", example=("=ISNA(NA())", True))
+@function(
+    "NA", "6.13.27", "The error #N/A.", words="not available", example=("=ISNA(NA())", True),
+    traits=(Trait.MEANT,),
+)  # fmt: skip
 def _na() -> Value:
     raise Failure(NA, "NA() says that the value is not available.")
 
@@ -64,8 +74,87 @@ def _na() -> Value:
     _VALUE,
     words="{0} as a number",
     example=("=N(B2>40)", 1.0),
+    traits=(Trait.ASKS,),
 )
 def _n(value: Value) -> Value:
     if isinstance(value, Error):
         return value
     return float(value) if isinstance(value, float | bool) else 0.0
+
+
+for _each in (
+    ("ISEVEN", "6.13.17", "Whether a number is even; what stands behind the point is cut off.",
+     "{0} is even", lambda n: math.trunc(n) % 2 == 0, ("=ISEVEN(4)", True)),
+    ("ISODD", "6.13.23", "Whether a number is odd; what stands behind the point is cut off.",
+     "{0} is odd", lambda n: math.trunc(n) % 2 == 1, ("=ISODD(4)", False)),
+):  # fmt: skip
+    of_one(__name__, *_each)
+
+
+@function(
+    "ISREF",
+    "6.13.24",
+    "Whether something is a reference, and not a value.",
+    arg("reference", Takes.LATER, "what is asked about"),
+    words="{0} is a reference",
+    example=("=ISREF(B2)", True),
+    traits=(Trait.ASKS,),
+)
+def _isref(asked: Callable[[], Result]) -> bool:
+    return isinstance(asked(), Range | Several)
+
+
+@function(
+    "ISFORMULA",
+    "6.13.18",
+    "Whether a cell holds a formula.",
+    arg("cell", Takes.RANGE, "the cell"),
+    words="{0} holds a formula",
+    example=("=ISFORMULA(B2)", False),
+    traits=(Trait.ASKS,),
+)
+def _isformula(cells: Table) -> bool:
+    return isinstance(_content(cells), Shape)
+
+
+@function(
+    "FORMULA",
+    "6.13.12",
+    "The formula of a cell, as text; #N/A where it holds none.",
+    arg("cell", Takes.RANGE, "the cell"),
+    words="the formula of {0}",
+    example=('=IFNA(FORMULA(B2),"none")', "none"),
+    traits=(Trait.ASKS,),
+)
+def _formula(cells: Table) -> str:
+    content = _content(cells)
+    if not isinstance(content, Shape) or not isinstance(cells, Range):
+        raise Failure(NA, "The cell holds no formula.")
+    return content.text(cells.area.first)
+
+
+def _content(cells: Table) -> object:
+    """What the first cell of a range holds."""
+    if not isinstance(cells, Range):
+        raise Failure(VALUE, "A cell is needed, not a value.")
+    return cells.reader.workbook.content(cells.sheet, cells.area.first)
+
+
+@function(
+    "TYPE",
+    "6.13.33",
+    "The kind of a value: 1 number, 2 text, 4 TRUE or FALSE, 16 error, 64 several values.",
+    arg("value", Takes.LATER, "what is asked about"),
+    words="the kind of {0}",
+    example=("=TYPE(A2)", 2.0),
+    traits=(Trait.ASKS, Trait.GUARDS),
+)
+def _type(asked: Callable[[], Result]) -> float:
+    found = asked()
+    if isinstance(found, Table) and found.size == 1:
+        found = found.at(0, 0)
+    if isinstance(found, Table | Several):
+        return 64.0
+    if isinstance(found, Error):
+        return 16.0
+    return 4.0 if isinstance(found, bool) else 2.0 if isinstance(found, str) else 1.0

@@ -10,12 +10,14 @@ from dreieck.core.functions.registry import (
     Failure,
     Result,
     Takes,
+    Trait,
     arg,
     function,
     optional,
     repeated,
 )
-from dreieck.core.values import NA, VALUE, Error, Value
+from dreieck.core.ranges import Several, Table
+from dreieck.core.values import NA, VALUE, Error, Value, compared, to_logical
 
 _CONDITIONS = repeated("conditions", Takes.LOGICALS, "conditions or ranges of them")
 _ANY = arg("value", Takes.VALUE, "what may be an error")
@@ -27,10 +29,11 @@ _INSTEAD = arg("instead", Takes.LATER, "the value if it is one")
     "6.15.4",
     "One value if a condition holds, another if it does not.",
     arg("condition", Takes.LOGICAL, "what is asked"),
-    optional("then", Takes.LATER, "the value if it holds"),
-    optional("else", Takes.LATER, "the value if it does not"),
+    optional("then", Takes.LATER, "the value if it holds", "true"),
+    optional("else", Takes.LATER, "the value if it does not", "false"),
     words="if {0}, then {1}, else {2}",
     example=('=IF(B2>40,"full","free")', "full"),
+    traits=(Trait.CHOOSES, Trait.ASKS),
 )
 def _if(
     condition: bool,
@@ -113,6 +116,7 @@ def _false() -> bool:
     _INSTEAD,
     words="{0}, or {1} if that is an error",
     example=('=IFERROR(B2/0,"none")', "none"),
+    traits=(Trait.GUARDS, Trait.CHOOSES),
 )
 def _iferror(value: Value, instead: Callable[[], Result]) -> Result:
     return instead() if isinstance(value, Error) else value
@@ -126,6 +130,63 @@ def _iferror(value: Value, instead: Callable[[], Result]) -> Result:
     _INSTEAD,
     words="{0}, or {1} if that is not available",
     example=('=IFNA(MATCH("Salt",A2:A5,0),0)', 0.0),
+    traits=(Trait.GUARDS, Trait.CHOOSES),
 )
 def _ifna(value: Value, instead: Callable[[], Result]) -> Result:
     return instead() if isinstance(value, Error) and value.code == NA else value
+
+
+@function(
+    "IFS",
+    "",
+    "The value behind the first condition that holds.",
+    repeated("choices", Takes.LATER, "a condition and its value, again and again"),
+    words="the value behind the first that holds of {*}",
+    example=('=IFS(B2>100,"heavy",B2>40,"full",TRUE,"free")', "full"),
+    traits=(Trait.CHOOSES, Trait.ASKS),
+)
+def _ifs(*choices: Callable[[], Result]) -> Result:
+    if len(choices) % 2:
+        raise Failure(VALUE, "A condition stands without its value.")
+    for condition, value in zip(choices[::2], choices[1::2], strict=True):
+        holds = to_logical(_one(condition()))
+        if isinstance(holds, Error):
+            return holds
+        if holds:
+            return value()
+    raise Failure(NA, "None of the conditions holds.")
+
+
+@function(
+    "SWITCH",
+    "",
+    "The value behind the first case that a value equals, or the one at the end.",
+    arg("value", Takes.VALUE, "what is compared"),
+    repeated("cases", Takes.LATER, "a case and its value, again and again; one for all others"),
+    words="by {0}, the value behind its case among {*1}",
+    example=('=SWITCH(C2,"Larch","low","Kestrel","high","?")', "high"),
+    traits=(Trait.CHOOSES,),
+)
+def _switch(value: Value, *cases: Callable[[], Result]) -> Result:
+    if isinstance(value, Error):
+        return value
+    if len(cases) < 2:
+        raise Failure(VALUE, "There has to be a case with its value.")
+    for case, result in zip(cases[::2], cases[1::2], strict=False):
+        order = compared(value, _one(case()))
+        if isinstance(order, Error):
+            return order
+        if order == 0:
+            return result()
+    if len(cases) % 2:
+        return cases[-1]()
+    raise Failure(NA, "The value is none of the cases.")
+
+
+def _one(result: Result) -> Value:
+    """A value, or that of a single cell."""
+    if isinstance(result, Table) and result.size == 1:
+        return result.at(0, 0)
+    if isinstance(result, Table | Several):
+        raise Failure(VALUE, "A range stands where one value is needed.")
+    return result

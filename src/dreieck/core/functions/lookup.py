@@ -1,15 +1,14 @@
-"""Functions that find cells: by place, by value, by address."""
+"""Functions that find values: by what they are, or by their place."""
 
 from __future__ import annotations
 
 from collections.abc import Callable, Iterator
 
-from dreieck.core.address import column_letters
-from dreieck.core.formula.printer import sheet_text
 from dreieck.core.functions.registry import (
     Failure,
     Result,
     Takes,
+    Trait,
     arg,
     function,
     optional,
@@ -25,8 +24,6 @@ _TABLE = arg("table", Takes.RANGE, "the table")
 _SORTED = optional(
     "sorted", Takes.LOGICAL, "FALSE for the same value only; else the last one that is not larger"
 )
-_CELLS = arg("range", Takes.RANGE, "a range")
-_HERE = optional("reference", Takes.PLACE, "a cell or range; this cell if left out")
 
 
 @function(
@@ -87,13 +84,17 @@ def _hlookup(sought: Value, table: Table, row: int, in_order: bool = True) -> Re
     "INDEX",
     "6.14.6",
     "The cell at a row and column of a range, counted from 1; 0 for all of them.",
-    _CELLS,
-    optional("row", Takes.WHOLE, "which row"),
-    optional("column", Takes.WHOLE, "which column"),
+    arg("range", Takes.AREAS, "a range, or several joined by ~"),
+    optional("row", Takes.WHOLE, "which row", "1"),
+    optional("column", Takes.WHOLE, "which column", "1"),
+    optional("area", Takes.WHOLE, "which of several ranges; the first if left out", "1"),
     words="row {1}, column {2} of {0}",
     example=("=INDEX(A2:D5,4,4)", 14.5),
 )
-def _index(cells: Table, row: int = 0, column: int | None = None) -> Result:
+def _index(areas: list[Table], row: int = 0, column: int | None = None, area: int = 1) -> Result:
+    if not 1 <= area <= len(areas):
+        raise Failure(REF, f"There is no range {area} among {len(areas)}.")
+    cells = areas[area - 1]
     if column is None and cells.height == 1 and cells.width > 1:
         row, column = (1 if row else 0), row
     column = column or 0
@@ -115,6 +116,7 @@ def _index(cells: Table, row: int = 0, column: int | None = None) -> Result:
     repeated("values", Takes.LATER, "the values to choose from"),
     words="number {0} of {*1}",
     example=('=CHOOSE(2,"low","middle","high")', "middle"),
+    traits=(Trait.CHOOSES,),
 )
 def _choose(number: int, *values: Callable[[], Result]) -> Result:
     if not 1 <= number <= len(values):
@@ -123,116 +125,30 @@ def _choose(number: int, *values: Callable[[], Result]) -> Result:
 
 
 @function(
-    "ROW",
-    "6.13.29",
-    "The number of a row.",
-    _HERE,
-    words="the row number of {0}",
-    example=("=ROW(B7)", 7.0),
+    "LOOKUP",
+    "6.14.8",
+    "Finds the last value that is not larger in a sorted list, and gives what stands beside it.",
+    _SOUGHT,
+    arg("list", Takes.RANGE, "a sorted row or column, or a table"),
+    optional("results", Takes.RANGE, "a row or column; the end of the table if left out", "it"),
+    words="what stands in {2} beside {0} in {1}",
+    example=('=LOOKUP("D",{"A","C","F"},{10,20,30})', 20.0),
 )
-def _row(cells: Range) -> float:
-    return float(cells.area.top)
-
-
-@function(
-    "COLUMN",
-    "6.13.4",
-    "The number of a column: A is 1.",
-    _HERE,
-    words="the column number of {0}",
-    example=("=COLUMN(B7)", 2.0),
-)
-def _column(cells: Range) -> float:
-    return float(cells.area.left)
-
-
-@function(
-    "ROWS",
-    "6.13.30",
-    "How many rows a range has.",
-    arg("range", Takes.PLACE, "a range"),
-    words="how many rows {0} has",
-    example=("=ROWS(A2:D5)", 4.0),
-)
-def _rows(cells: Range) -> float:
-    return float(cells.height)
-
-
-@function(
-    "COLUMNS",
-    "6.13.5",
-    "How many columns a range has.",
-    arg("range", Takes.PLACE, "a range"),
-    words="how many columns {0} has",
-    example=("=COLUMNS(A2:D5)", 4.0),
-)
-def _columns(cells: Range) -> float:
-    return float(cells.width)
-
-
-@function(
-    "ADDRESS",
-    "6.14.2",
-    "The address of a row and column, as text.",
-    arg("row", Takes.WHOLE, "the row"),
-    arg("column", Takes.WHOLE, "the column: 1 for A"),
-    optional("locks", Takes.WHOLE, "1: both, 2: the row, 3: the column, 4: none"),
-    optional("style", Takes.LOGICAL, "TRUE, since addresses have letters here"),
-    optional("sheet", Takes.TEXT, "a sheet to name"),
-    words="the address of row {0}, column {1}",
-    example=("=ADDRESS(5,3,2)", "C$5"),
-)
-def _address(
-    row: int, column: int, locks: int = 1, style: bool = True, sheet: str | None = None
-) -> str:
-    if not style:
-        raise Failure(VALUE, "Addresses have letters here; leave the style out.")
-    if not (1 <= column <= 18_278 and 1 <= row <= 1_000_000) or locks not in (1, 2, 3, 4):
-        raise Failure(VALUE, "There is no such cell, or no such kind of locks.")
-    text = "$" * (locks in (1, 3)) + column_letters(column) + "$" * (locks in (1, 2)) + str(row)
-    if sheet is None:
-        return text
-    return f"{sheet_text(sheet)}!{text}"
-
-
-@function(
-    "OFFSET",
-    "6.14.11",
-    "A range so many rows and columns away from another.",
-    arg("reference", Takes.PLACE, "where to begin"),
-    arg("rows", Takes.WHOLE, "how far down"),
-    arg("columns", Takes.WHOLE, "how far to the right"),
-    optional("height", Takes.WHOLE, "how many rows; as many as before if left out"),
-    optional("width", Takes.WHOLE, "how many columns"),
-    words="the cells {1} rows and {2} columns away from {0}",
-    example=("=OFFSET(A1,1,3)", 0.95),
-)
-def _offset(
-    cells: Range, rows: int, columns: int, height: int | None = None, width: int | None = None
-) -> Result:
-    height = cells.height if height is None else height
-    width = cells.width if width is None else width
-    if height < 1 or width < 1:
-        raise Failure(VALUE, "A range has at least one row and one column.")
+def _lookup(sought: Value, cells: Table, results: Table | None = None) -> Result:
+    across = cells.width > cells.height
+    length = cells.width if across else cells.height
+    first = cells.part(0, 0, length, 1) if across else cells.part(0, 0, 1, length)
+    place = _nearest(sought, first, 1)
+    if results is None:
+        if across:
+            return cells.part(place, cells.height - 1, 1, 1)
+        return cells.part(cells.width - 1, place, 1, 1)
+    if results.width > 1 and results.height > 1:
+        raise Failure(NA, "The results have to be one row or one column.")
     try:
-        return cells.part(columns, rows, width, height)
+        return results.part(place, 0, 1, 1) if results.width > 1 else results.part(0, place, 1, 1)
     except IndexError:
-        raise Failure(REF, "The cells would lie off the sheet.") from None
-
-
-@function(
-    "INDIRECT",
-    "6.14.7",
-    "The cells that an address in a text names.",
-    arg("address", Takes.ADDRESS, "a text such as Loads!B4"),
-    optional("style", Takes.LOGICAL, "TRUE, since addresses have letters here"),
-    words="the cells at the address {0}",
-    example=('=INDIRECT("B"&2)', 50.4),
-)
-def _indirect(cells: Range | Error, style: bool = True) -> Result:
-    if not style:
-        raise Failure(VALUE, "Addresses have letters here; leave the style out.")
-    return cells
+        raise Failure(NA, "The results are shorter than the list.") from None
 
 
 def _exact(sought: Value, line: Table) -> int:

@@ -1,44 +1,25 @@
-"""Functions of arithmetic, rounding, counting and trigonometry."""
+"""Functions of arithmetic, powers and counting."""
 
 from __future__ import annotations
 
 import math
 import sys
-from collections.abc import Callable
+from collections.abc import Iterator
 
 from dreieck.core.budget import spend
-from dreieck.core.functions.registry import Failure, Takes, arg, function, optional
-from dreieck.core.values import DIV0, NUM, rounded, rounded_towards
+from dreieck.core.functions.one_number import NUMBER, of_one
+from dreieck.core.functions.registry import Failure, Takes, arg, function, optional, repeated
+from dreieck.core.values import DIV0, NUM
 
-_NUMBER = arg("number", Takes.NUMBER, "any number")
-_ANGLE = arg("angle", Takes.NUMBER, "in radians")
-_DIGITS = optional("decimals", Takes.WHOLE, "how many; -1 rounds to tens")
 _LARGEST = int(sys.float_info.max)
+_LARGEST_FACTORIAL = 170
+"""The factorial of the next number is beyond all numbers."""
 _CHOICE = (
     arg("all", Takes.WHOLE, "how many there are"),
     arg("chosen", Takes.WHOLE, "how many are chosen"),
 )
-
-
-def _of_one(
-    name: str,
-    section: str,
-    purpose: str,
-    words: str,
-    compute: Callable[[float], float],
-    example: tuple[str, float],
-    refusal: str = "The number is outside of what the function can take.",
-) -> None:
-    """Register a function of one number that Python's math module has or nearly has."""
-    parameter = _ANGLE if name in ("SIN", "COS", "TAN") else _NUMBER
-
-    def computed(number: float) -> float:
-        try:
-            return compute(number)
-        except ValueError:
-            raise Failure(NUM, refusal) from None
-
-    function(name, section, purpose, parameter, words=words, example=example)(computed)
+_NUMBERS = repeated("numbers", Takes.NUMBERS, "whole numbers or ranges of them")
+_POSITIVE = "Only numbers above 0 have a logarithm."
 
 
 def _factorial(number: float) -> float:
@@ -47,192 +28,32 @@ def _factorial(number: float) -> float:
     return float(math.factorial(int(number)))
 
 
-_LARGEST_FACTORIAL = 170
-"""The factorial of the next number is beyond all numbers."""
-
-
-def _next(number: float, odd: bool) -> float:
-    size = math.ceil(abs(number))
-    if size % 2 != odd:
-        size += 1
-    return math.copysign(size, number) if number else float(odd)
-
-
-_POSITIVE = "Only numbers above 0 have a logarithm."
-_FROM_1_TO_1 = "The number has to lie between -1 and 1."
-for each in (
-    (
-        "ABS",
-        "6.16.2",
-        "A number without its sign.",
-        "{0} without its sign",
-        abs,
-        ("=ABS(-4)", 4.0),
-    ),
-    (
-        "SIGN",
-        "6.16.54",
-        "1, 0 or -1, as the number is above, at or below 0.",
-        "the sign of {0}",
-        lambda n: float((n > 0) - (n < 0)),
-        ("=SIGN(-4)", -1.0),
-    ),
-    (
-        "INT",
-        "6.17.2",
-        "The whole number at or below a number.",
-        "{0}, rounded down to a whole number",
-        lambda n: float(math.floor(n)),
-        ("=INT(-1.5)", -2.0),
-    ),
-    (
-        "EVEN",
-        "6.16.30",
-        "The next even number away from 0.",
-        "{0}, rounded away from 0 to an even number",
-        lambda n: _next(n, odd=False),
-        ("=EVEN(1.5)", 2.0),
-    ),
-    (
-        "ODD",
-        "6.16.44",
-        "The next odd number away from 0.",
-        "{0}, rounded away from 0 to an odd number",
-        lambda n: _next(n, odd=True),
-        ("=ODD(1.5)", 3.0),
-    ),
-    (
-        "SQRT",
-        "6.16.58",
-        "The square root of a number.",
-        "the square root of {0}",
-        math.sqrt,
-        ("=SQRT(144)", 12.0),
-        "A number below 0 has no square root.",
-    ),
-    (
-        "EXP",
-        "6.16.31",
-        "e to the power of a number.",
-        "e to the power of {0}",
-        math.exp,
-        ("=EXP(0)", 1.0),
-    ),
-    (
-        "LN",
-        "6.16.39",
-        "The natural logarithm of a number.",
-        "the natural logarithm of {0}",
-        math.log,
-        ("=LN(1)", 0.0),
-        _POSITIVE,
-    ),
-    (
-        "LOG10",
-        "6.16.41",
-        "The logarithm of a number to base 10.",
-        "the logarithm of {0}",
-        math.log10,
-        ("=LOG10(1000)", 3.0),
-        _POSITIVE,
-    ),
-    (
-        "FACT",
-        "6.16.32",
-        "The product of all whole numbers up to a number.",
-        "the factorial of {0}",
-        _factorial,
-        ("=FACT(5)", 120.0),
-        "A number below 0 has no factorial; that of a number above 170 is too large.",
-    ),
-    ("SIN", "6.16.55", "The sine of an angle.", "the sine of {0}", math.sin, ("=SIN(0)", 0.0)),
-    ("COS", "6.16.19", "The cosine of an angle.", "the cosine of {0}", math.cos, ("=COS(0)", 1.0)),
-    (
-        "TAN",
-        "6.16.69",
-        "The tangent of an angle.",
-        "the tangent of {0}",
-        math.tan,
-        ("=TAN(0)", 0.0),
-    ),
-    (
-        "ASIN",
-        "6.16.7",
-        "The angle whose sine is a number.",
-        "the angle whose sine is {0}",
-        math.asin,
-        ("=ASIN(0)", 0.0),
-        _FROM_1_TO_1,
-    ),
-    (
-        "ACOS",
-        "6.16.3",
-        "The angle whose cosine is a number.",
-        "the angle whose cosine is {0}",
-        math.acos,
-        ("=ACOS(1)", 0.0),
-        _FROM_1_TO_1,
-    ),
-    (
-        "ATAN",
-        "6.16.9",
-        "The angle whose tangent is a number.",
-        "the angle whose tangent is {0}",
-        math.atan,
-        ("=ATAN(0)", 0.0),
-    ),
-    (
-        "RADIANS",
-        "6.16.49",
-        "Degrees in radians.",
-        "{0} degrees in radians",
-        math.radians,
-        ("=RADIANS(180)", math.pi),
-    ),
-    (
-        "DEGREES",
-        "6.16.25",
-        "Radians in degrees.",
-        "{0} radians in degrees",
-        math.degrees,
-        ("=DEGREES(0)", 0.0),
-    ),
-):
-    _of_one(*each)
-
-
-@function(
-    "PI",
-    "6.16.45",
-    "The number π.",
-    words="π",
-    example=("=ROUND(PI(),5)", 3.14159),
-)
-def _pi() -> float:
-    return math.pi
-
-
-@function(
-    "ATAN2",
-    "6.16.10",
-    "The angle of a point, seen from the origin.",
-    arg("x", Takes.NUMBER, "to the right"),
-    arg("y", Takes.NUMBER, "upwards"),
-    words="the angle of the point {0}, {1}",
-    example=("=DEGREES(ATAN2(1,1))", 45.0),
-)
-def _atan2(x: float, y: float) -> float:
-    if x == 0 and y == 0:
-        raise Failure(DIV0, "The origin has no angle.")
-    return math.atan2(y, x)
+for _each in (
+    ("ABS", "6.16.2", "A number without its sign.", "{0} without its sign", abs,
+     ("=ABS(-4)", 4.0)),
+    ("SIGN", "6.16.54", "1, 0 or -1, as the number is above, at or below 0.",
+     "the sign of {0}", lambda n: float((n > 0) - (n < 0)), ("=SIGN(-4)", -1.0)),
+    ("SQRT", "6.16.58", "The square root of a number.", "the square root of {0}", math.sqrt,
+     ("=SQRT(144)", 12.0), "A number below 0 has no square root."),
+    ("EXP", "6.16.31", "e to the power of a number.", "e to the power of {0}", math.exp,
+     ("=EXP(0)", 1.0)),
+    ("LN", "6.16.39", "The natural logarithm of a number.", "the natural logarithm of {0}",
+     math.log, ("=LN(1)", 0.0), _POSITIVE),
+    ("LOG10", "6.16.41", "The logarithm of a number to base 10.", "the logarithm of {0}",
+     math.log10, ("=LOG10(1000)", 3.0), _POSITIVE),
+    ("FACT", "6.16.32", "The product of all whole numbers up to a number.",
+     "the factorial of {0}", _factorial, ("=FACT(5)", 120.0),
+     "A number below 0 has no factorial; that of a number above 170 is too large."),
+):  # fmt: skip
+    of_one(__name__, *_each)
 
 
 @function(
     "LOG",
     "6.16.40",
     "The logarithm of a number to any base.",
-    _NUMBER,
-    optional("base", Takes.NUMBER, "10 if left out"),
+    NUMBER,
+    optional("base", Takes.NUMBER, "10 if left out", "10"),
     words="the logarithm of {0} to base {1}",
     example=("=LOG(8,2)", 3.0),
 )
@@ -250,7 +71,7 @@ def _log(number: float, base: float = 10.0) -> float:
     "POWER",
     "6.16.46",
     "A number to a power.",
-    _NUMBER,
+    NUMBER,
     arg("exponent", Takes.NUMBER, "the power"),
     words="{0} to the power of {1}",
     example=("=POWER(2,10)", 1024.0),
@@ -268,7 +89,7 @@ def _power(base: float, exponent: float) -> float:
     "MOD",
     "6.16.42",
     "What is left after a division; it has the sign of the divisor.",
-    _NUMBER,
+    NUMBER,
     arg("divisor", Takes.NUMBER, "not 0"),
     words="what is left of {0} divided by {1}",
     example=("=MOD(-7,3)", 2.0),
@@ -283,7 +104,7 @@ def _mod(number: float, divisor: float) -> float:
     "QUOTIENT",
     "6.16.48",
     "The whole part of a division.",
-    _NUMBER,
+    NUMBER,
     arg("divisor", Takes.NUMBER, "not 0"),
     words="the whole part of {0} divided by {1}",
     example=("=QUOTIENT(-7,3)", -2.0),
@@ -292,102 +113,6 @@ def _quotient(number: float, divisor: float) -> float:
     if divisor == 0:
         raise Failure(DIV0, "The divisor is 0 or empty.")
     return float(math.trunc(number / divisor))
-
-
-@function(
-    "ROUND",
-    "6.17.5",
-    "Rounds a number to so many decimals; a half goes away from zero.",
-    _NUMBER,
-    _DIGITS,
-    words="{0}, rounded to {1} decimals",
-    example=("=ROUND(23.456,1)", 23.5),
-)
-def _round(number: float, decimals: int = 0) -> float:
-    return rounded(number, decimals)
-
-
-@function(
-    "ROUNDUP",
-    "6.17.7",
-    "Rounds a number away from zero.",
-    _NUMBER,
-    _DIGITS,
-    words="{0}, rounded up to {1} decimals",
-    example=("=ROUNDUP(23.41,1)", 23.5),
-)
-def _roundup(number: float, decimals: int = 0) -> float:
-    return rounded_towards(number, decimals, away=True)
-
-
-@function(
-    "ROUNDDOWN",
-    "6.17.6",
-    "Rounds a number towards zero.",
-    _NUMBER,
-    _DIGITS,
-    words="{0}, rounded down to {1} decimals",
-    example=("=ROUNDDOWN(23.49,1)", 23.4),
-)
-def _rounddown(number: float, decimals: int = 0) -> float:
-    return rounded_towards(number, decimals, away=False)
-
-
-@function(
-    "TRUNC",
-    "6.17.8",
-    "Cuts a number off after so many decimals.",
-    _NUMBER,
-    _DIGITS,
-    words="{0}, cut off after {1} decimals",
-    example=("=TRUNC(-2.79,1)", -2.7),
-)
-def _trunc(number: float, decimals: int = 0) -> float:
-    return rounded_towards(number, decimals, away=False)
-
-
-def _multiple(number: float, step: float | None, mode: float, up: bool) -> float:
-    """Round to a multiple of ``step``: up or down, or away from or to 0 if ``mode`` is not 0."""
-    if step is None:
-        step = -1.0 if number < 0 else 1.0
-    if number == 0 or step == 0:
-        return 0.0
-    if number * step < 0:
-        raise Failure(NUM, "The number and the step have to have the same sign.")
-    quotient = number / step
-    if math.isinf(quotient):
-        raise Failure(NUM, "The step is too small for the number.")
-    quotient = rounded(quotient, 12)
-    away = up if mode else up == (number > 0)
-    return step * float(math.ceil(quotient) if away else math.floor(quotient))
-
-
-@function(
-    "CEILING",
-    "6.17.1",
-    "Rounds a number up to a multiple of a step.",
-    _NUMBER,
-    optional("step", Takes.NUMBER, "1 if left out; it has the sign of the number"),
-    optional("mode", Takes.NUMBER, "not 0: numbers below 0 are rounded away from it"),
-    words="{0}, rounded up to a multiple of {1}",
-    example=("=CEILING(50.4,5)", 55.0),
-)
-def _ceiling(number: float, step: float | None = None, mode: float = 0.0) -> float:
-    return _multiple(number, step, mode, up=True)
-
-
-@function(
-    "FLOOR",
-    "6.17.3",
-    "Rounds a number down to a multiple of a step.",
-    _NUMBER,
-    optional("step", Takes.NUMBER, "1 if left out; it has the sign of the number"),
-    optional("mode", Takes.NUMBER, "not 0: numbers below 0 are rounded towards it"),
-    words="{0}, rounded down to a multiple of {1}",
-    example=("=FLOOR(50.4,5)", 50.0),
-)
-def _floor(number: float, step: float | None = None, mode: float = 0.0) -> float:
-    return _multiple(number, step, mode, up=False)
 
 
 @function(
@@ -400,7 +125,7 @@ def _floor(number: float, step: float | None = None, mode: float = 0.0) -> float
 )
 def _combin(number: int, chosen: int) -> float:
     _check_choice(number, chosen)
-    return _product(number, min(chosen, number - chosen), divided=True)
+    return float(_product(number, min(chosen, number - chosen), divided=True))
 
 
 @function(
@@ -413,7 +138,7 @@ def _combin(number: int, chosen: int) -> float:
 )
 def _permut(number: int, chosen: int) -> float:
     _check_choice(number, chosen)
-    return _product(number, chosen, divided=False)
+    return float(_product(number, chosen, divided=False))
 
 
 def _check_choice(number: int, chosen: int) -> None:
@@ -421,7 +146,7 @@ def _check_choice(number: int, chosen: int) -> None:
         raise Failure(NUM, f"{chosen:.15g} cannot be chosen of {number:.15g}.")
 
 
-def _product(number: int, count: int, *, divided: bool) -> float:
+def _product(number: int, count: int, *, divided: bool) -> int:
     """So many whole numbers from ``number`` down multiplied, divided by the factorial of them.
 
     Each step multiplies by 1 or more, so that no more steps are taken than numbers are large.
@@ -434,4 +159,60 @@ def _product(number: int, count: int, *, divided: bool) -> float:
             found //= step
         if found > _LARGEST:
             raise OverflowError
+    return found
+
+
+@function(
+    "GCD",
+    "6.16.36",
+    "The largest whole number that divides all of some whole numbers.",
+    _NUMBERS,
+    words="the largest common divisor of {*}",
+    example=("=GCD(12,18,30)", 6.0),
+)
+def _gcd(numbers: Iterator[float]) -> float:
+    return float(math.gcd(*_whole(numbers)))
+
+
+@function(
+    "LCM",
+    "6.16.38",
+    "The smallest whole number that all of some whole numbers divide.",
+    _NUMBERS,
+    words="the smallest common multiple of {*}",
+    example=("=LCM(4,6,10)", 60.0),
+)
+def _lcm(numbers: Iterator[float]) -> float:
+    found = 1
+    for number in _whole(numbers):
+        found = math.lcm(found, number)
+        if found > _LARGEST:
+            raise OverflowError
     return float(found)
+
+
+@function(
+    "MULTINOMIAL",
+    "6.16.43",
+    "In how many ways things can be parted into groups of given sizes.",
+    _NUMBERS,
+    words="the ways to part things into groups of {*}",
+    example=("=MULTINOMIAL(2,3,1)", 60.0),
+)
+def _multinomial(numbers: Iterator[float]) -> float:
+    found, count = 1, 0
+    for number in _whole(numbers):
+        count += number
+        found *= _product(count, min(number, count - number), divided=True)
+        if found > _LARGEST:
+            raise OverflowError
+    return float(found)
+
+
+def _whole(numbers: Iterator[float]) -> Iterator[int]:
+    """Whole numbers from 0; what stands behind the point is cut off."""
+    for number in numbers:
+        spend(1)
+        if number < 0:
+            raise Failure(NUM, "The numbers have to be 0 or more.")
+        yield int(number)

@@ -5,12 +5,13 @@ from __future__ import annotations
 from collections.abc import Callable
 from dataclasses import dataclass
 from enum import Enum
-from typing import Any, Literal
+from typing import Literal, TypeVar
 
-from dreieck.core.ranges import Table
+from dreieck.core.ranges import Several, Table
 from dreieck.core.values import Place, Value
 
-Result = Value | Table
+Result = Value | Table | Several
+Compute = TypeVar("Compute", bound=Callable[..., Result])
 Form = Literal["date", "time", "datetime", "percent"]
 
 EXAMPLE_SHEET = {
@@ -39,21 +40,46 @@ class Takes(Enum):
     LOGICALS = "conditions or ranges"
     VALUES = "values or ranges"
     RANGE = "a range"
+    AREAS = "a range, or several joined by ~"
     PLACE = "a range, of which only the place counts"
     ARRAY = "a range, or a calculation with ranges"
     ADDRESS = "an address in a text"
     LATER = "a value, worked out only if it is needed"
 
 
+class Trait(Enum):
+    """What others need to know of a function that its parameters do not tell."""
+
+    TELLS_PLACE = "its result is the number of a row, a column or a sheet, or how many there are"
+    HERE = "it is handed the cell of its own formula first"
+    MOVES_ALONG = "it gives something else in another cell though its references stay"
+    READS_ELSEWHERE = "it reads what no reference tells, or the clock"
+    SIZES_LIKE_FIRST = "its third range gets the size of the first one"
+    GUARDS = "it looks whether its argument is an error"
+    ASKS = "it asks what kind of value there is, or whether there is one"
+    CHOOSES = "it gives one of its arguments"
+    SUMMARISES = "it makes one value of many, text and empty cells left out"
+    COUNTS = "it counts, so that empty cells are none the worse"
+    COUNTS_ALL = "it counts or takes values of every kind"
+    ADDS_UP = "what it leaves out because it is text makes the result too small"
+    TOTALS = "what it gives is a total, which another one should not count again"
+    DRAWS = "it is handed a number drawn by chance first"
+    MEANT = "the error that it gives is meant"
+
+
 @dataclass(frozen=True, slots=True)
 class Parameter:
-    """One parameter of a function; a repeated one takes all further arguments."""
+    """One parameter of a function; a repeated one takes all further arguments.
+
+    ``left_out`` says in words what holds where the argument is not given.
+    """
 
     name: str
     takes: Takes
     purpose: str
     optional: bool = False
     repeated: bool = False
+    left_out: str = "nothing"
 
 
 @dataclass(frozen=True, slots=True)
@@ -74,6 +100,7 @@ class Function:
     example: tuple[str, Value]
     compute: Callable[..., Result]
     gives: Form | None = None
+    traits: frozenset[Trait] = frozenset()
 
     @property
     def family(self) -> str:
@@ -121,12 +148,13 @@ def function(
     words: str,
     example: tuple[str, Value],
     gives: Form | None = None,
-) -> Callable[[Callable[..., Any]], Callable[..., Any]]:
+    traits: tuple[Trait, ...] = (),
+) -> Callable[[Compute], Compute]:
     """Register the decorated callable as a function of the formula language."""
 
-    def register(compute: Callable[..., Any]) -> Callable[..., Any]:
+    def register(compute: Compute) -> Compute:
         _FUNCTIONS[name] = Function(
-            name, section, purpose, words, parameters, example, compute, gives
+            name, section, purpose, words, parameters, example, compute, gives, frozenset(traits)
         )
         return compute
 
@@ -138,9 +166,9 @@ def arg(name: str, takes: Takes, purpose: str) -> Parameter:
     return Parameter(name, takes, purpose)
 
 
-def optional(name: str, takes: Takes, purpose: str) -> Parameter:
-    """A parameter that can be left out."""
-    return Parameter(name, takes, purpose, optional=True)
+def optional(name: str, takes: Takes, purpose: str, left_out: str = "nothing") -> Parameter:
+    """A parameter that can be left out; then ``left_out`` holds."""
+    return Parameter(name, takes, purpose, optional=True, left_out=left_out)
 
 
 def repeated(name: str, takes: Takes, purpose: str) -> Parameter:
@@ -151,6 +179,12 @@ def repeated(name: str, takes: Takes, purpose: str) -> Parameter:
 def find(name: str) -> Function | None:
     """The function of this name in capitals."""
     return _FUNCTIONS.get(name)
+
+
+def has(name: str, *traits: Trait) -> bool:
+    """Whether there is a function of this name in capitals that has one of some traits."""
+    function = find(name)
+    return function is not None and not function.traits.isdisjoint(traits)
 
 
 def every() -> list[Function]:

@@ -1,37 +1,37 @@
-"""Functions that make one value of many: sums, averages, counts, extremes, spread."""
+"""Functions that make one value of many: sums, averages, counts, extremes."""
 
 from __future__ import annotations
 
 import math
 import statistics
-from collections import Counter
 from collections.abc import Callable, Iterator
 from functools import reduce
 from itertools import chain
-from typing import Any
 
 import numpy as np
-from numpy.typing import NDArray
 
 from dreieck.core.budget import spend
-from dreieck.core.cells import Cells, Kind
+from dreieck.core.cells import Kind
+from dreieck.core.formula import Shape, tree
 from dreieck.core.functions.registry import (
     Failure,
-    Parameter,
     Takes,
+    Trait,
     arg,
+    find,
     function,
-    optional,
     repeated,
 )
+from dreieck.core.functions.side_by_side import check_errors, trimmed
 from dreieck.core.ranges import Range, Table
+from dreieck.core.sheet import Sheet
 from dreieck.core.totals import Total
-from dreieck.core.values import DIV0, NA, NUM, VALUE, Error
+from dreieck.core.values import DIV0, NUM, VALUE, Error, Value
 
 _NUMBERS = repeated("numbers", Takes.NUMBERS, "numbers or ranges")
 _TOTALS = repeated("numbers", Takes.TOTALS, "numbers or ranges")
 _COUNTED = repeated("values", Takes.COUNTED, "values or ranges")
-_LIST = arg("numbers", Takes.NUMBERS, "a range of numbers")
+_ALL = repeated("values", Takes.VALUES, "values or ranges")
 
 
 @function(
@@ -41,6 +41,11 @@ _LIST = arg("numbers", Takes.NUMBERS, "a range of numbers")
     _TOTALS,
     words="the sum of {*}",
     example=("=SUM(B2:B5)", 235.2),
+    traits=(
+        Trait.SUMMARISES,
+        Trait.ADDS_UP,
+        Trait.TOTALS,
+    ),
 )
 def _sum(totals: list[Total]) -> float:
     return math.fsum(part for total in totals for part in total.parts)
@@ -53,6 +58,7 @@ def _sum(totals: list[Total]) -> float:
     _NUMBERS,
     words="the sum of the squares of {*}",
     example=("=SUMSQ(3,4)", 25.0),
+    traits=(Trait.SUMMARISES,),
 )
 def _sumsq(numbers: Iterator[float]) -> float:
     return math.fsum(number * number for number in numbers)
@@ -65,6 +71,7 @@ def _sumsq(numbers: Iterator[float]) -> float:
     _NUMBERS,
     words="the product of {*}",
     example=("=PRODUCT(4,5,6)", 120.0),
+    traits=(Trait.SUMMARISES,),
 )
 def _product(numbers: Iterator[float]) -> float:
     found = list(numbers)
@@ -80,41 +87,21 @@ def _product(numbers: Iterator[float]) -> float:
     example=("=SUMPRODUCT(B2:B3,D2:D3)", 128.52),
 )
 def _sumproduct(*tables: Table) -> float:
-    sizes = {(table.width, table.height) for table in tables}
-    if len(sizes) > 1:
-        raise Failure(VALUE, "The ranges differ in size.")
-    if all(isinstance(table, Range) for table in tables):
-        tables = _without_empty_ends(tables)
-    columns = (_products(column, tables) for column in range(tables[0].width))
+    sides = trimmed(tables)
+    columns = (_products(column, sides) for column in range(sides[0].width))
     return math.fsum(chain.from_iterable(columns))
 
 
-def _without_empty_ends(ranges: tuple[Any, ...]) -> tuple[Table, ...]:
-    """Ranges of one size without the columns and rows at their ends that are empty in all."""
-    sizes = [each.filled_size() for each in ranges]
-    width, height = max(1, *(w for w, _ in sizes)), max(1, *(h for _, h in sizes))
-    return tuple(each.part(0, 0, width, height) for each in ranges)
-
-
-def _products(column: int, tables: tuple[Table, ...]) -> list[float]:
+def _products(column: int, tables: list[Table]) -> list[float]:
     """The products along the rows of one column; raises the first error among the cells."""
     parts = [table.column(column) for table in tables]
-    errors = [(places[0], cells) for cells in parts if len(places := _errors(cells))]
-    if errors:
-        place, cells = min(errors, key=lambda each: each[0])
-        error = cells.value(int(place))
-        assert isinstance(error, Error)
-        raise Failure(error.code, error.why, error.origin)
+    check_errors(parts)
     with np.errstate(all="ignore"):
         numbers = [np.where(cells.kinds == Kind.NUMBER, cells.payload, 0.0) for cells in parts]
         product = reduce(np.multiply, numbers)
     listed: list[float] = product[product != 0].tolist()
     spend(len(listed) // 8)
     return listed
-
-
-def _errors(cells: Cells) -> NDArray[np.intp]:
-    return np.flatnonzero(cells.kinds == Kind.ERROR)
 
 
 @function(
@@ -124,6 +111,10 @@ def _errors(cells: Cells) -> NDArray[np.intp]:
     _TOTALS,
     words="the average of {*}",
     example=("=AVERAGE(B2:B5)", 58.8),
+    traits=(
+        Trait.SUMMARISES,
+        Trait.ADDS_UP,
+    ),
 )
 def _average(totals: list[Total]) -> float:
     count = sum(total.count for total in totals)
@@ -133,43 +124,13 @@ def _average(totals: list[Total]) -> float:
 
 
 @function(
-    "MEDIAN",
-    "6.18.47",
-    "The number in the middle when all are sorted.",
-    _NUMBERS,
-    words="the middle one of {*}",
-    example=("=MEDIAN(B2:B5)", 42.0),
-)
-def _median(numbers: Iterator[float]) -> float:
-    found = list(numbers)
-    if not found:
-        raise Failure(NUM, "There is no number to take the middle of.")
-    return statistics.median(found)
-
-
-@function(
-    "MODE",
-    "6.18.50",
-    "The number that occurs most often.",
-    _NUMBERS,
-    words="the most frequent of {*}",
-    example=("=MODE(3,1,3,2)", 3.0),
-)
-def _mode(numbers: Iterator[float]) -> float:
-    counted = Counter(numbers)
-    most = max(counted.values(), default=0)
-    if most < 2:
-        raise Failure(NA, "No number occurs twice.")
-    return min(number for number, count in counted.items() if count == most)
-
-
-@function(
     "MIN",
     "6.18.48",
     "The smallest number; 0 where there is none.",
     _TOTALS,
     words="the smallest of {*}",
     example=("=MIN(B2:B5)", 25.2),
+    traits=(Trait.SUMMARISES,),
 )
 def _min(totals: list[Total]) -> float:
     return min((total.low for total in totals if total.count), default=0.0)
@@ -182,6 +143,7 @@ def _min(totals: list[Total]) -> float:
     _TOTALS,
     words="the largest of {*}",
     example=("=MAX(B2:B5)", 126.0),
+    traits=(Trait.SUMMARISES,),
 )
 def _max(totals: list[Total]) -> float:
     return max((total.high for total in totals if total.count), default=0.0)
@@ -194,6 +156,10 @@ def _max(totals: list[Total]) -> float:
     _COUNTED,
     words="how many numbers there are in {*}",
     example=("=COUNT(A2:B5)", 4.0),
+    traits=(
+        Trait.SUMMARISES,
+        Trait.COUNTS,
+    ),
 )
 def _count(totals: list[Total]) -> float:
     return float(sum(total.count for total in totals))
@@ -206,6 +172,11 @@ def _count(totals: list[Total]) -> float:
     _COUNTED,
     words="how many entries there are in {*}",
     example=("=COUNTA(A1:B6)", 10.0),
+    traits=(
+        Trait.SUMMARISES,
+        Trait.COUNTS,
+        Trait.COUNTS_ALL,
+    ),
 )
 def _counta(totals: list[Total]) -> float:
     return float(sum(total.filled for total in totals))
@@ -218,83 +189,131 @@ def _counta(totals: list[Total]) -> float:
     arg("range", Takes.RANGE, "the cells that are looked at"),
     words="how many cells of {0} are empty",
     example=("=COUNTBLANK(A1:B6)", 2.0),
+    traits=(Trait.ASKS,),
 )
 def _countblank(cells: Range) -> float:
     return float(cells.size - sum(value != "" for value in cells.filled()))
 
 
-@function(
-    "LARGE",
-    "6.18.42",
-    "The largest number but so many.",
-    _LIST,
-    arg("place", Takes.WHOLE, "1 for the largest, 2 for the next"),
-    words="number {1} of {0} from the largest down",
-    example=("=LARGE(B2:B5,2)", 50.4),
-)
-def _large(numbers: Iterator[float], place: int) -> float:
-    return _ranked(sorted(numbers, reverse=True), place)
-
-
-@function(
-    "SMALL",
-    "6.18.70",
-    "The smallest number but so many.",
-    _LIST,
-    arg("place", Takes.WHOLE, "1 for the smallest, 2 for the next"),
-    words="number {1} of {0} from the smallest up",
-    example=("=SMALL(B2:B5,2)", 33.6),
-)
-def _small(numbers: Iterator[float], place: int) -> float:
-    return _ranked(sorted(numbers), place)
-
-
-def _ranked(numbers: list[float], place: int) -> float:
-    if not 1 <= place <= len(numbers):
-        raise Failure(NUM, f"There is no place {place} among {len(numbers)} numbers.")
-    return numbers[place - 1]
-
-
-@function(
-    "RANK",
-    "6.18.65",
-    "The place of a number among others; equal numbers share it.",
-    arg("number", Takes.NUMBER, "whose place is asked"),
-    _LIST,
-    optional("upwards", Takes.LOGICAL, "true to count from the smallest"),
-    words="the place of {0} among {1}",
-    example=("=RANK(B2,B2:B5)", 2.0),
-)
-def _rank(number: float, numbers: Iterator[float], upwards: bool = False) -> float:
-    found = list(numbers)
-    if number not in found:
-        raise Failure(NA, "The number is not among the others.")
-    ahead = sum(other < number if upwards else other > number for other in found)
-    return float(ahead + 1)
-
-
-def _spread(
-    name: str, section: str, what: str, least: int, result: float, compute: Callable[..., float]
+def _of_all(
+    name: str, section: str, what: str, example: tuple[str, float], compute: Callable[..., float]
 ) -> None:
-    """Register one of the four measures of spread."""
+    """Register a function for which TRUE is 1 and text in ranges is 0."""
 
-    def measured(numbers: Iterator[float]) -> float:
-        found = list(numbers)
-        if len(found) < least:
-            raise Failure(DIV0, f"{name} needs {least} number{'s' * (least > 1)} or more.")
-        return compute(found)
+    def computed(values: Iterator[Value]) -> float:
+        return compute([_as_number(value) for value in values])
 
-    purpose, parameter = (
-        f"The {what}.",
-        Parameter("numbers", Takes.NUMBERS, "numbers or ranges", repeated=True),
-    )
-    example = (f"={name}(2,4,4,4,5,5,7,9)", result)
-    function(name, section, purpose, parameter, words=f"the {what} of {{*}}", example=example)(
-        measured
-    )
+    purpose = f"The {what} of values; TRUE counts as 1, text as 0, empty cells not at all."
+    function(
+        name, section, purpose, _ALL, words=f"the {what} of {{*}}, text counted as 0",
+        example=example, traits=(Trait.SUMMARISES, Trait.COUNTS_ALL),
+    )(computed)  # fmt: skip
 
 
-_spread("VAR", "6.18.82", "variance of a sample", 2, 32 / 7, statistics.variance)
-_spread("VARP", "6.18.84", "variance of all values", 1, 4.0, statistics.pvariance)
-_spread("STDEV", "6.18.72", "standard deviation of a sample", 2, (32 / 7) ** 0.5, statistics.stdev)
-_spread("STDEVP", "6.18.74", "standard deviation of all values", 1, 2.0, statistics.pstdev)
+def _as_number(value: Value) -> float:
+    if isinstance(value, Error):
+        raise Failure(value.code, value.why, value.origin)
+    return float(value) if isinstance(value, float | bool) else 0.0
+
+
+def _mean(numbers: list[float]) -> float:
+    if not numbers:
+        raise Failure(DIV0, "There is no value to take the average of.")
+    return math.fsum(numbers) / len(numbers)
+
+
+_of_all("AVERAGEA", "6.18.4", "average", ("=AVERAGEA(A2:B3)", 21.0), _mean)
+_of_all("MAXA", "6.18.46", "largest", ("=MAXA(B2:B5)", 126.0), lambda n: max(n, default=0.0))
+_of_all("MINA", "6.18.49", "smallest", ("=MINA(A2:B5)", 0.0), lambda n: min(n, default=0.0))
+
+
+@function(
+    "GEOMEAN",
+    "6.18.34",
+    "The mean by multiplication: what each factor is on average.",
+    _NUMBERS,
+    words="the geometric mean of {*}",
+    example=("=GEOMEAN(2,8)", 4.0),
+    traits=(Trait.SUMMARISES,),
+)
+def _geomean(numbers: Iterator[float]) -> float:
+    return statistics.geometric_mean(_positive(numbers))
+
+
+@function(
+    "HARMEAN",
+    "6.18.36",
+    "The mean of rates: the reciprocal of the mean of the reciprocals.",
+    _NUMBERS,
+    words="the harmonic mean of {*}",
+    example=("=HARMEAN(2,6)", 3.0),
+    traits=(Trait.SUMMARISES,),
+)
+def _harmean(numbers: Iterator[float]) -> float:
+    return statistics.harmonic_mean(_positive(numbers))
+
+
+def _positive(numbers: Iterator[float]) -> list[float]:
+    found = list(numbers)
+    if not found or min(found) <= 0:
+        raise Failure(NUM, "All numbers have to be above 0, and there has to be one.")
+    return found
+
+
+_KINDS = (
+    "AVERAGE", "COUNT", "COUNTA", "MAX", "MIN", "PRODUCT", "STDEV", "STDEVP", "SUM", "VAR", "VARP",
+)  # fmt: skip
+"""The functions that SUBTOTAL knows by number, from 1."""
+
+
+@function(
+    "SUBTOTAL",
+    "6.16.60",
+    "A sum, average or the like of cells that are not subtotals themselves.",
+    arg("kind", Takes.WHOLE, "1 average, 2 count, 3 entries, 4 largest, 5 smallest, 9 sum"),
+    repeated("ranges", Takes.AREAS, "the cells"),
+    words="the subtotal of kind {0} of {*1}",
+    example=("=SUBTOTAL(9,B2:B5)", 235.2),
+    traits=(Trait.SUMMARISES, Trait.COUNTS, Trait.TOTALS),
+)
+def _subtotal(kind: int, *areas: list[Table]) -> float:
+    # From 101 on hidden rows are left out; there are none here.
+    if not 1 <= kind % 100 <= len(_KINDS) or kind not in (kind % 100, kind % 100 + 100):
+        raise Failure(VALUE, "The kind is 1 to 11, or 101 to 111.")
+    known = find(_KINDS[kind % 100 - 1])
+    assert known is not None
+    values = [value for tables in areas for table in tables for value in _others(table)]
+    if known.parameters[0].takes in (Takes.TOTALS, Takes.COUNTED):
+        total = Total()
+        total.take(values)
+        if total.error and known.parameters[0].takes is Takes.TOTALS:
+            raise Failure(total.error.code, total.error.why, total.error.origin)
+        return float(known.compute([total]))  # type: ignore[arg-type]
+    numbers = [_as_number(value) for value in values if isinstance(value, float | Error)]
+    return float(known.compute(iter(numbers)))  # type: ignore[arg-type]
+
+
+def _others(table: Table) -> Iterator[Value]:
+    """The values of a range without those of cells that are subtotals."""
+    if not isinstance(table, Range):
+        raise Failure(VALUE, "Subtotals are of cells, not of values.")
+    sheet = table.reader.workbook.sheet(table.sheet)
+    held = _subtotals(sheet, table)
+    found = table.reader.filled_values(table.sheet, table.area)
+    return (value for cell, value in found if cell not in held)
+
+
+def _subtotals(sheet: Sheet, cells: Range) -> set[tuple[int, int]]:
+    """The cells of a range that use SUBTOTAL."""
+    columns = sheet.columns_in(cells.area)
+    pools = (sheet.columns[number].pool.objects for number in columns)
+    if not any(_is_subtotal(each) for objects in pools for each in objects):
+        return set()
+    return {cell for cell, shape in sheet.formulas(cells.area) if _is_subtotal(shape)}
+
+
+def _is_subtotal(content: object) -> bool:
+    if not isinstance(content, Shape):
+        return False
+    nodes = tree.walk(content.tree)
+    return any(isinstance(node, tree.Call) and node.function == "SUBTOTAL" for node in nodes)

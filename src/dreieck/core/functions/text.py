@@ -10,6 +10,7 @@ from dreieck.core.functions.registry import (
     Failure,
     Result,
     Takes,
+    Trait,
     arg,
     function,
     optional,
@@ -19,7 +20,7 @@ from dreieck.core.functions.wildcards import wildcards
 from dreieck.core.values import MAX_TEXT, VALUE, Error, Value, bounded_text, to_number, to_text
 
 _TEXT = arg("text", Takes.TEXT, "any text")
-_COUNT = optional("count", Takes.WHOLE, "how many characters; 1 if left out")
+_COUNT = optional("count", Takes.WHOLE, "how many characters; 1 if left out", "1")
 _START = arg("start", Takes.WHOLE, "the first character, counted from 1")
 _SOUGHT = (
     arg("sought", Takes.TEXT, "what is looked for"),
@@ -237,13 +238,45 @@ def _exact(text: str, other: str) -> bool:
     example=('=CONCATENATE(A2,", ",C2)', "Flour, Kestrel"),
 )
 def _concatenate(values: Iterator[Value]) -> Result:
-    texts: list[str] = []
+    return bounded_text(_texts(values))
+
+
+@function(
+    "CONCAT",
+    "",
+    "Joins texts, those of ranges row by row.",
+    repeated("texts", Takes.VALUES, "texts or ranges"),
+    words="{*} joined",
+    example=("=CONCAT(A2:A3)", "FlourLentils"),
+)
+def _concat(values: Iterator[Value]) -> Result:
+    return bounded_text(_texts(values))
+
+
+@function(
+    "TEXTJOIN",
+    "",
+    "Joins texts with another between each two.",
+    arg("between", Takes.TEXT, "what stands between"),
+    arg("without_empty", Takes.LOGICAL, "TRUE to leave out what is empty"),
+    repeated("texts", Takes.VALUES, "texts or ranges"),
+    words="{*2} joined with {0} between",
+    example=('=TEXTJOIN(", ",TRUE,A2:A4)', "Flour, Lentils, Potatoes"),
+)
+def _textjoin(between: str, without_empty: bool, values: Iterator[Value]) -> Result:
+    texts = [text for text in _texts(values) if text or not without_empty]
+    return _joined(between, texts)
+
+
+def _texts(values: Iterator[Value]) -> list[str]:
+    """Values as texts. Raises Failure for the first error among them."""
+    texts = []
     for value in values:
         text = to_text(value)
         if isinstance(text, Error):
-            return text
+            raise Failure(text.code, text.why, text.origin)
         texts.append(text)
-    return bounded_text(texts)
+    return texts
 
 
 @function(
@@ -253,6 +286,7 @@ def _concatenate(values: Iterator[Value]) -> Result:
     arg("value", Takes.VALUE, "any value"),
     words="{0} if it is text",
     example=("=T(B2)", ""),
+    traits=(Trait.ASKS,),
 )
 def _t(value: Value) -> Value:
     return value if isinstance(value, str | Error) else ""

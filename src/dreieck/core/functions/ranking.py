@@ -1,0 +1,182 @@
+"""Functions of the place of numbers among others when all are sorted."""
+
+from __future__ import annotations
+
+import math
+import statistics
+from collections import Counter
+from collections.abc import Iterator
+
+from dreieck.core.functions.registry import (
+    Failure,
+    Takes,
+    Trait,
+    arg,
+    function,
+    optional,
+    repeated,
+)
+from dreieck.core.values import NA, NUM, rounded_towards
+
+_NUMBERS = repeated("numbers", Takes.NUMBERS, "numbers or ranges")
+_LIST = arg("numbers", Takes.NUMBERS, "a range of numbers")
+
+
+@function(
+    "MEDIAN",
+    "6.18.47",
+    "The number in the middle when all are sorted.",
+    _NUMBERS,
+    words="the middle one of {*}",
+    example=("=MEDIAN(B2:B5)", 42.0),
+    traits=(Trait.SUMMARISES,),
+)
+def _median(numbers: Iterator[float]) -> float:
+    found = list(numbers)
+    if not found:
+        raise Failure(NUM, "There is no number to take the middle of.")
+    return statistics.median(found)
+
+
+@function(
+    "MODE",
+    "6.18.50",
+    "The number that occurs most often.",
+    _NUMBERS,
+    words="the most frequent of {*}",
+    example=("=MODE(3,1,3,2)", 3.0),
+)
+def _mode(numbers: Iterator[float]) -> float:
+    counted = Counter(numbers)
+    most = max(counted.values(), default=0)
+    if most < 2:
+        raise Failure(NA, "No number occurs twice.")
+    return min(number for number, count in counted.items() if count == most)
+
+
+@function(
+    "LARGE",
+    "6.18.40",
+    "The largest number but so many.",
+    _LIST,
+    arg("place", Takes.WHOLE, "1 for the largest, 2 for the next"),
+    words="number {1} of {0} from the largest down",
+    example=("=LARGE(B2:B5,2)", 50.4),
+)
+def _large(numbers: Iterator[float], place: int) -> float:
+    return _ranked(sorted(numbers, reverse=True), place)
+
+
+@function(
+    "SMALL",
+    "6.18.70",
+    "The smallest number but so many.",
+    _LIST,
+    arg("place", Takes.WHOLE, "1 for the smallest, 2 for the next"),
+    words="number {1} of {0} from the smallest up",
+    example=("=SMALL(B2:B5,2)", 33.6),
+)
+def _small(numbers: Iterator[float], place: int) -> float:
+    return _ranked(sorted(numbers), place)
+
+
+def _ranked(numbers: list[float], place: int) -> float:
+    if not 1 <= place <= len(numbers):
+        raise Failure(NUM, f"There is no place {place} among {len(numbers)} numbers.")
+    return numbers[place - 1]
+
+
+@function(
+    "RANK",
+    "6.18.65",
+    "The place of a number among others; equal numbers share it.",
+    arg("number", Takes.NUMBER, "whose place is asked"),
+    _LIST,
+    optional("upwards", Takes.LOGICAL, "true to count from the smallest"),
+    words="the place of {0} among {1}",
+    example=("=RANK(B2,B2:B5)", 2.0),
+)
+def _rank(number: float, numbers: Iterator[float], upwards: bool = False) -> float:
+    found = list(numbers)
+    if number not in found:
+        raise Failure(NA, "The number is not among the others.")
+    ahead = sum(other < number if upwards else other > number for other in found)
+    return float(ahead + 1)
+
+
+@function(
+    "PERCENTILE",
+    "6.18.57",
+    "The number below which a part of all lie; what lies between two is worked out.",
+    _LIST,
+    arg("part", Takes.NUMBER, "from 0 to 1; 0.5 is the middle"),
+    words="the number below which {1} of {0} lie",
+    example=("=PERCENTILE(B2:B5,0.5)", 42.0),
+)
+def _percentile(numbers: Iterator[float], part: float) -> float:
+    return _at_part(sorted(numbers), part)
+
+
+@function(
+    "QUARTILE",
+    "6.18.64",
+    "The number below which so many quarters of all lie.",
+    _LIST,
+    arg("quarters", Takes.WHOLE, "0 for the smallest, 2 for the middle, 4 for the largest"),
+    words="the number below which {1} quarters of {0} lie",
+    example=("=QUARTILE(B2:B5,2)", 42.0),
+)
+def _quartile(numbers: Iterator[float], quarters: int) -> float:
+    return _at_part(sorted(numbers), quarters / 4)
+
+
+def _at_part(ordered: list[float], part: float) -> float:
+    if not ordered or not 0 <= part <= 1:
+        raise Failure(NUM, "There has to be a number, and the part lies between 0 and 1.")
+    place, between = divmod(part * (len(ordered) - 1), 1)
+    low = ordered[int(place)]
+    return low + (ordered[min(int(place) + 1, len(ordered) - 1)] - low) * between
+
+
+@function(
+    "PERCENTRANK",
+    "6.18.58",
+    "Which part of the numbers lies below a number, from 0 to 1.",
+    _LIST,
+    arg("number", Takes.NUMBER, "whose place is asked"),
+    optional("digits", Takes.WHOLE, "after so many the result is cut off; 3 if left out", "3"),
+    words="the part of {0} below {1}",
+    example=("=PERCENTRANK({1,2,3,4},2)", 0.333),
+)
+def _percentrank(numbers: Iterator[float], number: float, digits: int = 3) -> float:
+    ordered = sorted(numbers)
+    if not ordered or not ordered[0] <= number <= ordered[-1]:
+        raise Failure(NA, "The number lies outside of the others.")
+    if digits < 1:
+        raise Failure(NUM, "There has to be a digit.")
+    if len(ordered) == 1:
+        return 1.0
+    below = sum(other < number for other in ordered)
+    place = float(below)
+    if number not in ordered:
+        low, high = ordered[below - 1], ordered[below]
+        place = below - 1 + (number - low) / (high - low)
+    return rounded_towards(place / (len(ordered) - 1), digits, away=False)
+
+
+@function(
+    "TRIMMEAN",
+    "6.18.80",
+    "The mean of the numbers without a part of them, half at each end.",
+    _LIST,
+    arg("part", Takes.NUMBER, "from 0 to below 1; 0.5 leaves out a quarter at each end"),
+    words="the mean of {0} without the outer {1}",
+    example=("=TRIMMEAN({1,2,4,100},0.5)", 3.0),
+)
+def _trimmean(numbers: Iterator[float], part: float) -> float:
+    ordered = sorted(numbers)
+    if not ordered or not 0 <= part < 1:
+        raise Failure(NUM, "There has to be a number, and the part lies from 0 to below 1.")
+    left_out = int(rounded_towards(len(ordered) * part, 9, away=True)) // 2
+    kept = ordered[left_out : len(ordered) - left_out]
+    return math.fsum(kept) / len(kept)

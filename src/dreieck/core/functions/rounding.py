@@ -1,0 +1,148 @@
+"""Functions that round."""
+
+from __future__ import annotations
+
+import math
+
+from dreieck.core.functions.one_number import NUMBER, of_one
+from dreieck.core.functions.registry import Failure, Takes, arg, function, optional
+from dreieck.core.values import NUM, rounded, rounded_towards
+
+_DIGITS = optional("decimals", Takes.WHOLE, "how many; -1 rounds to tens", "0")
+_STEP = optional("step", Takes.NUMBER, "1 if left out; it has the sign of the number", "1")
+
+
+def _next(number: float, *, odd: bool) -> float:
+    size = math.ceil(abs(number))
+    if size % 2 != odd:
+        size += 1
+    return math.copysign(size, number) if number else float(odd)
+
+
+for _each in (
+    ("INT", "6.17.2", "The whole number at or below a number.",
+     "{0}, rounded down to a whole number", lambda n: float(math.floor(n)), ("=INT(-1.5)", -2.0)),
+    ("EVEN", "6.16.30", "The next even number away from 0.",
+     "{0}, rounded away from 0 to an even number", lambda n: _next(n, odd=False),
+     ("=EVEN(1.5)", 2.0)),
+    ("ODD", "6.16.44", "The next odd number away from 0.",
+     "{0}, rounded away from 0 to an odd number", lambda n: _next(n, odd=True),
+     ("=ODD(1.5)", 3.0)),
+):  # fmt: skip
+    of_one(__name__, *_each)
+
+
+@function(
+    "ROUND",
+    "6.17.5",
+    "Rounds a number to so many decimals; a half goes away from zero.",
+    NUMBER,
+    _DIGITS,
+    words="{0}, rounded to {1} decimals",
+    example=("=ROUND(23.456,1)", 23.5),
+)
+def _round(number: float, decimals: int = 0) -> float:
+    return rounded(number, decimals)
+
+
+@function(
+    "ROUNDUP",
+    "6.17.7",
+    "Rounds a number away from zero.",
+    NUMBER,
+    _DIGITS,
+    words="{0}, rounded up to {1} decimals",
+    example=("=ROUNDUP(23.41,1)", 23.5),
+)
+def _roundup(number: float, decimals: int = 0) -> float:
+    return rounded_towards(number, decimals, away=True)
+
+
+@function(
+    "ROUNDDOWN",
+    "6.17.6",
+    "Rounds a number towards zero.",
+    NUMBER,
+    _DIGITS,
+    words="{0}, rounded down to {1} decimals",
+    example=("=ROUNDDOWN(23.49,1)", 23.4),
+)
+def _rounddown(number: float, decimals: int = 0) -> float:
+    return rounded_towards(number, decimals, away=False)
+
+
+@function(
+    "TRUNC",
+    "6.17.8",
+    "Cuts a number off after so many decimals.",
+    NUMBER,
+    _DIGITS,
+    words="{0}, cut off after {1} decimals",
+    example=("=TRUNC(-2.79,1)", -2.7),
+)
+def _trunc(number: float, decimals: int = 0) -> float:
+    return rounded_towards(number, decimals, away=False)
+
+
+def _multiple(number: float, step: float | None, mode: float, up: bool) -> float:
+    """Round to a multiple of ``step``: up or down, or away from or to 0 if ``mode`` is not 0."""
+    if step is None:
+        step = -1.0 if number < 0 else 1.0
+    if number == 0 or step == 0:
+        return 0.0
+    if number * step < 0:
+        raise Failure(NUM, "The number and the step have to have the same sign.")
+    quotient = number / step
+    if math.isinf(quotient):
+        raise Failure(NUM, "The step is too small for the number.")
+    quotient = rounded(quotient, 12)
+    away = up if mode else up == (number > 0)
+    return step * float(math.ceil(quotient) if away else math.floor(quotient))
+
+
+@function(
+    "CEILING",
+    "6.17.1",
+    "Rounds a number up to a multiple of a step.",
+    NUMBER,
+    _STEP,
+    optional("mode", Takes.NUMBER, "not 0: numbers below 0 are rounded away from it"),
+    words="{0}, rounded up to a multiple of {1}",
+    example=("=CEILING(50.4,5)", 55.0),
+)
+def _ceiling(number: float, step: float | None = None, mode: float = 0.0) -> float:
+    return _multiple(number, step, mode, up=True)
+
+
+@function(
+    "FLOOR",
+    "6.17.3",
+    "Rounds a number down to a multiple of a step.",
+    NUMBER,
+    _STEP,
+    optional("mode", Takes.NUMBER, "not 0: numbers below 0 are rounded towards it"),
+    words="{0}, rounded down to a multiple of {1}",
+    example=("=FLOOR(50.4,5)", 50.0),
+)
+def _floor(number: float, step: float | None = None, mode: float = 0.0) -> float:
+    return _multiple(number, step, mode, up=False)
+
+
+@function(
+    "MROUND",
+    "6.17.4",
+    "Rounds a number to the nearest multiple of a step; a half goes away from zero.",
+    NUMBER,
+    arg("step", Takes.NUMBER, "it has the sign of the number"),
+    words="{0}, rounded to a multiple of {1}",
+    example=("=MROUND(B3,5)", 35.0),
+)
+def _mround(number: float, step: float) -> float:
+    if number == 0 or step == 0:
+        return 0.0
+    if number * step < 0:
+        raise Failure(NUM, "The number and the step have to have the same sign.")
+    quotient = number / step
+    if math.isinf(quotient):
+        raise Failure(NUM, "The step is too small for the number.")
+    return step * rounded(rounded(quotient, 12), 0)

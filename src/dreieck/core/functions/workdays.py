@@ -1,0 +1,96 @@
+"""Functions that count working days."""
+
+from __future__ import annotations
+
+from collections.abc import Iterable
+from datetime import date
+
+import numpy as np
+
+from dreieck.core.functions.dates import day_of
+from dreieck.core.functions.registry import Failure, Takes, arg, function, optional
+from dreieck.core.numerals import serial
+from dreieck.core.values import NUM, VALUE
+
+_HOLIDAYS = optional("holidays", Takes.NUMBERS, "dates that are not worked", "no holidays")
+_FREE_DAYS = optional(
+    "free_days", Takes.LOGICALS, "seven values from Sunday on, TRUE where no work is done"
+)
+_WEEK = "1111100"
+"""Monday to Friday are worked, as the numpy calendar says it."""
+
+
+@function(
+    "NETWORKDAYS",
+    "6.10.14",
+    "How many working days there are from one date to another, both counted.",
+    arg("from", Takes.NUMBER, "the first date"),
+    arg("to", Takes.NUMBER, "the last date"),
+    _HOLIDAYS,
+    _FREE_DAYS,
+    words="the working days from {0} to {1}",
+    example=('=NETWORKDAYS("2026-03-01","2026-03-31")', 22.0),
+)
+def _networkdays(
+    first: float,
+    last: float,
+    holidays: Iterable[float] = (),
+    free_days: Iterable[bool] | None = None,
+) -> float:
+    begin, end = sorted((day_of(first), day_of(last)))
+    behind = np.datetime64(end) + np.timedelta64(1, "D")
+    count = np.busday_count(np.datetime64(begin), behind, _week(free_days), _dates(holidays))
+    return float(count if first <= last else -count)
+
+
+@function(
+    "WORKDAY",
+    "6.10.22",
+    "The date so many working days later.",
+    arg("date", Takes.NUMBER, "from where it is counted"),
+    arg("days", Takes.WHOLE, "working days; below 0 for earlier"),
+    _HOLIDAYS,
+    _FREE_DAYS,
+    words="the date {1} working days after {0}",
+    example=('=WORKDAY("2026-02-27",1)', 46083.0),
+    gives="date",
+)
+def _workday(
+    number: float,
+    days: int,
+    holidays: Iterable[float] = (),
+    free_days: Iterable[bool] | None = None,
+) -> float:
+    day = day_of(number)
+    if days == 0:
+        return serial(day)
+    if abs(days) > _MOST:
+        raise Failure(NUM, "The calendar goes from year 1 to year 9999.")
+    # From a free day on, counting begins at the working day before it, as seen from there.
+    roll = "backward" if days > 0 else "forward"
+    found = np.busday_offset(
+        np.datetime64(day),
+        days,
+        roll,
+        _week(free_days),
+        _dates(holidays),  # type: ignore[call-overload]
+    )
+    return float((found - _EPOCH) / np.timedelta64(1, "D"))
+
+
+_MOST = 2_600_000
+_EPOCH = np.datetime64("1899-12-30")
+
+
+def _week(free_days: Iterable[bool] | None) -> str:
+    """The worked days from Monday on, as the numpy calendar says them."""
+    if free_days is None:
+        return _WEEK
+    from_sunday = list(free_days)
+    if len(from_sunday) != 7 or all(from_sunday):
+        raise Failure(VALUE, "There have to be seven values from Sunday on, not all of them TRUE.")
+    return "".join("01"[not free] for free in (*from_sunday[1:], from_sunday[0]))
+
+
+def _dates(holidays: Iterable[float]) -> list[date]:
+    return [day_of(each) for each in holidays]
