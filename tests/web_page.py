@@ -38,7 +38,7 @@ class Page:
 
     @property
     def notice(self):
-        found = re.search(r'<p class="notice [^>]*>(.*?)</p>', self.html)
+        found = re.search(r'<p class="notice [^>]*>(.*?)</p>', self.html, re.DOTALL)
         return found[1] if found else ""
 
     @property

@@ -158,3 +158,22 @@ def test_sheets_are_handled_in_their_dialog(bench):
     expect(bench.notice).to_contain_text("Prices was deleted")
     bench.keys("Control+z")
     expect(bench.page.get_by_role("link", name="Prices")).to_be_visible()
+
+
+def test_the_other_reading_of_an_entry_is_one_click_away(bench):
+    bench.go_to("H5")
+    bench.type("2,5")
+    bench.keys("Enter")
+    expect(bench.notice).to_contain_text("H5 was taken for text, not a number")
+    bench.shows("H5", "2,5")
+    bench.notice.get_by_role("button", name="make it the number 2.5").click()
+    bench.shows("H5", "2.5")
+    bench.type("=RAND()")
+    bench.keys("Enter")
+    bench.settle()
+    drawn = bench.cell("H6").inner_text()
+    bench.keys("ArrowUp")
+    bench.panel.get_by_role("button", name="Draw again").click()
+    expect(bench.cell("H6")).not_to_have_text(drawn)
+    bench.keys("Control+KeyZ")
+    bench.shows("H6", drawn)

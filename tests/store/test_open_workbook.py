@@ -13,13 +13,17 @@ from sqlalchemy import event
 
 from dreieck.core import sheets
 from dreieck.core.address import EVERYWHERE, Area, Cell
+from dreieck.core.calculate import Calculation
+from dreieck.core.chance import next_seed
 from dreieck.core.content import typed_text
-from dreieck.core.edits import SetCells
+from dreieck.core.edits import SetCells, SetSeed
 from dreieck.core.fill import plan_fill
 from dreieck.core.inserting import deleted, inserted
 from dreieck.core.lines import Lines
 from dreieck.core.look import PLAIN, Look
+from dreieck.core.moving import moved
 from dreieck.core.sheet import Run
+from dreieck.core.values import Error
 from dreieck.store import (
     Database,
     Library,
@@ -53,6 +57,47 @@ def reopened(library, path, id):
     library.close()
     again = Library(Database(path))
     return again, again.open(id)
+
+
+def shown(opened, sheet, area):
+    found = [opened.calculation.value(sheet, cell) for cell in Area.parse(area).cells()]
+    return [value.code if isinstance(value, Error) else value for value in found]
+
+
+def test_numbers_by_chance_are_there_tomorrow_and_drawn_again_as_one_action(library, path):
+    id = library.create("Loads", [NewSheet("Loads", {"A1": "=RAND()", "A2": "=A1*2"})])
+    opened = library.open(id)
+    first = shown(opened, "Loads", "A1:A2")
+    opened.change(
+        "numbers drawn again", [SetSeed(next_seed(opened.workbook.seed))], opened.revision
+    )
+    second = shown(opened, "Loads", "A1:A2")
+    assert second[0] != first[0] and second[1] == second[0] * 2
+    library, opened = reopened(library, path, id)
+    assert shown(opened, "Loads", "A1:A2") == second
+    assert opened.undo(opened.revision) == "numbers drawn again"
+    assert shown(opened, "Loads", "A1:A2") == first
+    library, opened = reopened(library, path, id)
+    assert shown(opened, "Loads", "A1:A2") == first
+    opened.redo(opened.revision)
+    assert shown(opened, "Loads", "A1:A2") == second
+    library.close()
+
+
+def test_cells_moved_between_sheets_that_are_looked_at_show_what_they_hold(library):
+    sheets = [NewSheet("One", {"B6": "=SUM(C5:C7)", "C6": "4"}), NewSheet("Two", {"C3": "=1+1"})]
+    opened = library.open(library.create("Loads", sheets))
+    one, two = opened.workbook.sheets
+    assert shown(opened, "One", "B6") + shown(opened, "Two", "C3") == [4.0, 2.0]
+    for source, area, target, to in (
+        (one, "B6:C6", two, "C6"), (two, "C6:D6", one, "A9"), (one, "A9", two, "A1"),
+    ):  # fmt: skip
+        edits = moved(opened.calculation, source, Area.parse(area), target, Cell.parse(to))
+        opened.change(f"move of {area}", edits, opened.revision)
+        fresh = Calculation(opened.workbook)
+        for sheet in ("One", "Two"):
+            for cell in Area.parse("A1:E12").cells():
+                assert opened.calculation.value(sheet, cell) == fresh.value(sheet, cell)
 
 
 def test_actions_survive_a_restart_and_are_taken_back_and_made_again(library, path):

@@ -334,3 +334,60 @@ def test_dates_times_and_percents_are_understood_and_shown_alike(page):
     ):
         page.enter(address, typed)
         assert page.shown(address) == [shown]
+
+
+def offered(page):
+    """The other readings that the notice and the panel offer."""
+    return re.findall(
+        r'data-action="enter-instead" data-to="(\w+)" data-says="([^"]*)"', page.html
+    )
+
+
+def test_what_has_two_readings_is_told_and_the_other_is_one_click_away(page):
+    page.write("H5", "2,5")
+    assert "will be taken for text, not a number: decimals take a point" in page.text
+    page.enter("H5", "2,5", move="down")
+    assert "H5 was taken for text, not a number" in page.notice
+    assert page.state["anchor"] == "H6" and offered(page) == [("H5", "2.5")]
+    offer = {"to": "H5", "says": "2.5", "offered": page.scene["revision"]}
+    page.act("enter-instead", **offer)
+    assert page.shown("H5") == ["2.5"] and "H5 holds 2.5 now" in page.notice
+    assert page.state["anchor"] == "H6" and offered(page) == []
+    page.act("undo")
+    assert page.shown("H5") == ["2,5"]
+    page.select("H5")
+    assert "is text, not a number" in page.text and offered(page) == [("H5", "2.5")]
+    page.enter("H5", "'2,5")
+    page.select("H5")
+    assert offered(page) == []
+    page.act("enter-instead", **offer)
+    assert "has changed since" in page.notice and page.shown("H5") == ["2,5"]
+    page.enter("H5", "1/2/2026")
+    assert page.shown("H5") == ["2026-02-01"]
+    assert offered(page) == [("H5", "2026-01-02"), ("H5", "'1/2/2026")]
+    page.enter("H5", "1/2/2026")
+    page.act("enter-instead", to="H5", says="'1/2/2026", offered=page.scene["revision"])
+    assert page.shown("H5") == ["1/2/2026"] and "H5 holds text now" in page.notice
+
+
+def test_numbers_by_chance_are_drawn_again_and_brought_back(page):
+    page.enter("H5", "=RAND()")
+    page.enter("H6", "=H5*0")
+    page.select("H5")
+    first = page.shown("H5")
+    assert 'data-action="draw-again"' in page.html
+    page.act("draw-again")
+    assert page.shown("H5") != first and "Drawn again" in page.notice
+    page.act("undo")
+    assert page.shown("H5") == first
+    page.select("H6")
+    assert 'data-action="draw-again"' not in page.html
+
+
+def test_what_crossing_references_share_is_drawn(page):
+    page.write("H5", "=SUM(C5:F6 $D5:D10~Prices!C4:C9 Prices!C9)")
+    assert page.scene["shared"] == [[4, 5, 4, 6]] and len(page.scene["frames"]) == 2
+    assert "would give 455.63" in page.text
+    page.enter("H5", "=B5 C6")
+    page.select("H5")
+    assert page.scene["shared"] == [] and "B5 and C6 share no cell" in page.text

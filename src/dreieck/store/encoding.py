@@ -18,6 +18,7 @@ from dreieck.core.edits import (
     RemoveSheet,
     SetCells,
     SetName,
+    SetSeed,
 )
 from dreieck.core.formula import Shape
 from dreieck.core.lines import Lines
@@ -110,6 +111,8 @@ def _edit(edit: Edit, number_of: NumberOf) -> dict[str, Any]:
         named = edit.named
         stands_for = [named.name, number_of(named.shape, named.base)] if named else None
         return {"edit": "SetName", "key": edit.key, "named": stands_for}
+    if isinstance(edit, SetSeed):
+        return {"edit": "SetSeed", "seed": edit.seed}
     said: dict[str, Any] = {"edit": type(edit).__name__, "sheet": edit.sheet_id}
     if isinstance(edit, AddSheet | ArrangeSheet):
         said |= {"name": edit.name, "position": edit.position}
@@ -134,6 +137,8 @@ def _edit_of(said: dict[str, Any], shape_of: ShapeOf) -> Edit:
         case "SetName":
             named = said["named"]
             return SetName(said["key"], Named(named[0], shape_of(named[1])) if named else None)
+        case "SetSeed":
+            return SetSeed(said["seed"])
         case "SetCells":
             return SetCells(said["sheet"], runs)
         case "InsertLines":

@@ -3,8 +3,11 @@
 from __future__ import annotations
 
 from datetime import UTC, datetime
+from secrets import randbelow
 
 from sqlmodel import Field, SQLModel
+
+from dreieck.core.chance import MAX_SEED
 
 
 def now() -> str:
@@ -13,7 +16,10 @@ def now() -> str:
 
 
 class WorkbookRow(SQLModel, table=True):
-    """A workbook. ``done`` is the number of the last change that is not undone."""
+    """A workbook. ``done`` is the number of the last change that is not undone.
+
+    Numbers drawn by chance follow from ``seed``.
+    """
 
     __tablename__ = "workbook"
     # An older page of a deleted workbook must not act on a later one.
@@ -24,6 +30,7 @@ class WorkbookRow(SQLModel, table=True):
     revision: int = 0
     done: int = 0
     open_sheet_id: int | None = None
+    seed: int = Field(default_factory=lambda: randbelow(MAX_SEED))
     changed: str = Field(default_factory=now)
 
 

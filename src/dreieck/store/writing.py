@@ -20,12 +20,13 @@ from dreieck.core.edits import (
     Runs,
     SetCells,
     SetName,
+    SetSeed,
 )
 from dreieck.core.lines import Lines
 from dreieck.core.workbook import Workbook
 from dreieck.store.encoding import look_text, stored_run
 from dreieck.store.shapes import Shapes
-from dreieck.store.tables import NameRow, SheetRow
+from dreieck.store.tables import NameRow, SheetRow, WorkbookRow
 
 
 def write(session: Session, workbook_id: int, edit: Edit, shapes: Shapes) -> None:
@@ -54,6 +55,9 @@ def write(session: Session, workbook_id: int, edit: Edit, shapes: Shapes) -> Non
                 number = shapes.number_of(edit.named.shape, edit.named.base)
                 name = {"key": edit.named.key, "name": edit.named.name, "shape": number}
                 session.execute(insert(NameRow).values(workbook_id=workbook_id, **name))
+        case SetSeed():
+            owned_by = update(WorkbookRow).where(col(WorkbookRow.id) == workbook_id)
+            session.execute(owned_by.values(seed=edit.seed))
         case SetCells():
             _write_runs(session, edit.sheet_id, edit.runs, shapes)
         case InsertLines():

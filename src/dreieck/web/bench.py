@@ -139,8 +139,9 @@ class Wish(Bench):
 
     What was copied is told as an area (``clip_…``) at a revision of its workbook, -1 if that is
     not known, or as text from another program (``pasted``). ``picture`` is the number of what
-    the page drew last. An action sets ``insists`` where the page must take the state that it
-    led to. A ``patient`` page waits longer for values, and ends its wish when it has another.
+    the page drew last, ``offered`` the revision at which an offer was made that it takes up.
+    An action sets ``insists`` where the page must take the state that it led to. A ``patient``
+    page waits longer for values, and ends its wish when it has another.
     """
 
     move: Literal["", "down", "up", "right", "left"] = ""
@@ -162,7 +163,8 @@ class Wish(Bench):
     what: What = "all"
     clear: bool = False
     picture: Number = 0
-    says: str = Field("", max_length=10_000)
+    says: str = Field("", max_length=10_001)
+    offered: Number = -1
     grows: Grows = ""
     anew: bool = False
     insists: bool = False

@@ -7,11 +7,14 @@ from dataclasses import dataclass
 
 from dreieck.core.address import Area, Cell
 from dreieck.core.aim import Likely, likely_locks
+from dreieck.core.ambiguous import Other
 from dreieck.core.calculate import Block, Readers
-from dreieck.core.content import Unreadable
+from dreieck.core.content import Entry, Unreadable
 from dreieck.core.explain import Explanation, explain
 from dreieck.core.fill import Fill, can_count_on
+from dreieck.core.formula import tree
 from dreieck.core.formula.printer import place_text, sheet_text
+from dreieck.core.functions import Trait, has
 from dreieck.core.look import shown
 from dreieck.core.values import UNFINISHED, Error, Place
 from dreieck.web.bench import said
@@ -80,6 +83,9 @@ class Panel:
     rest: str
     findings: list[Found]
     on_sheet: list[Found]
+    taken: str
+    others: tuple[Other, ...]
+    draws: bool
 
 
 def panel(situation: Situation, desk: Desk) -> Panel:
@@ -91,6 +97,7 @@ def panel(situation: Situation, desk: Desk) -> Panel:
     before, at, after, problem = _problem(situation)
     explanation, began = _error(situation)
     area = fill.target if fill else block.area if block else None
+    entry = _two_readings(situation)
     return Panel(
         step=_step(situation),
         cell=situation.desk_cell.text,
@@ -126,6 +133,34 @@ def panel(situation: Situation, desk: Desk) -> Panel:
         rest=", ".join(area.text for area in situation.rest),
         findings=found(situation),
         on_sheet=_on_sheet(situation),
+        taken=entry.taken if entry else "",
+        others=entry.others if entry else (),
+        draws=_draws(situation),
+    )
+
+
+def _two_readings(situation: Situation) -> Entry | None:
+    """The entry that is written, or a text in the cell in question, if it has two readings."""
+    if situation.rehearsing:
+        return None
+    if situation.writing:
+        return situation.written
+    content = situation.content_at(situation.here)
+    # What was typed as text on purpose, behind an apostrophe, has one reading only.
+    on_purpose = situation.home.look(situation.here).form == "text"
+    if not isinstance(content, str) or on_purpose or situation.desk_text != content:
+        return None
+    return situation.workbook.read_entry(content, situation.here)
+
+
+def _draws(situation: Situation) -> bool:
+    """Whether the formula in question draws by chance, itself or by a name."""
+    shapes = [situation.shape, *(named.shape for named in situation.names)]
+    return not situation.writing and any(
+        isinstance(node, tree.Call) and has(node.function, Trait.DRAWS)
+        for shape in shapes
+        if shape
+        for node in tree.walk(shape.tree)
     )
 
 

@@ -8,6 +8,7 @@ from pydantic import BaseModel
 
 from dreieck.core.address import MAX_COLUMN, MAX_ROW, Area, Cell, column_letters
 from dreieck.core.calculate import look_of
+from dreieck.core.calculate.reads import shared_areas
 from dreieck.core.content import Content, Unreadable, typed_text
 from dreieck.core.formula import Shape, may_point
 from dreieck.core.look import shown
@@ -105,6 +106,8 @@ class Scene(BaseModel):
     chips: list[Chip]
     may_point: bool
     frames: list[Frame]
+    shared: list[Area]
+    """What crossing references share."""
     ties: list[Tie]
     readers: list[Area]
     block: Area | None
@@ -140,6 +143,7 @@ def scene(situation: Situation, *, insists: bool = False) -> Scene:
         and may_point(situation.desk_text, bench.caret)
         and not situation.rehearsing,
         frames=_frames(situation),
+        shared=_shared(situation),
         ties=_ties(situation),
         readers=[area for name, area in situation.readers.direct if name == situation.sheet.name]
         if situation.readers
@@ -152,6 +156,15 @@ def scene(situation: Situation, *, insists: bool = False) -> Scene:
         start=situation.start if in_question else None,
         here=situation.here if in_question else None,
     )
+
+
+def _shared(situation: Situation) -> list[Area]:
+    """What crossing references of the formula in question share on the shown sheet."""
+    if situation.shape is None:
+        return []
+    shared = shared_areas(situation.shape, situation.here)
+    home, here = situation.home.name, situation.sheet.name.casefold()
+    return [area for sheet, area in shared if (sheet or home).casefold() == here]
 
 
 def _answers(situation: Situation, cell: Cell) -> bool:

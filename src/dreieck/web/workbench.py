@@ -89,6 +89,7 @@ def act(
         raise HTTPException(404, "There is no such action.")
     with _hold(opened, library, wish):
         told, kind, older = "", "told", ""
+        hands = Hands(opened, wish, library)
         before = wish.model_copy()
         began = opened.revision
         try:
@@ -96,7 +97,7 @@ def act(
             before = wish.model_copy()
             if older:
                 told, kind = older, "news"
-            told = ACTIONS[action](Hands(opened, wish, library)) or told
+            told = ACTIONS[action](hands) or told
         except (DreieckError, StoreError, BusyError, WorkEnded) as refusal:
             # What the page said of itself still holds, the typed text too.
             wish, told = before, (older if isinstance(refusal, OutOfDate) else "") or str(refusal)
@@ -113,6 +114,7 @@ def act(
     picture = drawn.since(wish.picture, (opened.id, wish.sheet), picture)
     context["scene"] = picture.model_dump_json()
     said = {"action": action, "told": told, "kind": kind, "partly": partly}
+    said["offers"] = hands.offers if kind == "told" else []
     return HTMLResponse(fragment("answer.html", **said, **context))
 
 

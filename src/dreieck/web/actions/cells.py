@@ -3,13 +3,15 @@
 from __future__ import annotations
 
 from dreieck.core.address import Area, Cell
-from dreieck.core.content import typed_text
-from dreieck.core.edits import SetCells
+from dreieck.core.chance import next_seed
+from dreieck.core.content import Entry, typed_text
+from dreieck.core.edits import SetCells, SetSeed
 from dreieck.core.entering import entered
 from dreieck.core.exceptions import DreieckError
 from dreieck.core.fill import MAX_FILL
 from dreieck.core.formula.printer import split_sheet
 from dreieck.core.locks import Relocked, mention_at, relock
+from dreieck.core.sheet import Sheet
 from dreieck.web.actions.hands import Hands, action
 from dreieck.web.bench import MAX_PLACES, Bench, Wish, said
 from dreieck.web.situation import Situation
@@ -31,10 +33,7 @@ def enter(hands: Hands) -> str:
         _step(wish)
         return ""
     cell = hands.writing_cell
-    entry, content, look = entered(hands.opened.workbook, cell, wish.text, sheet.look(cell))
-    if (sheet.content(cell), sheet.look(cell)) != (content, look):
-        edit = SetCells.of(sheet.id, {cell: (content, look)})
-        hands.change(f"entry in {cell.text}", edit)
+    entry = _keep(hands, sheet, cell, wish.text)
     wish.stop_writing()
     if sheet.id != wish.sheet:
         wish.sheet, wish.insists = sheet.id, True
@@ -43,11 +42,43 @@ def enter(hands: Hands) -> str:
         wish.insists = True
         return ""
     _step(wish)
+    hands.offers.extend((cell.text, other) for other in entry.others)
     if entry.brackets_added == 1:
         return f"{cell.text}: a closing bracket was missing at the end and has been added."
     if entry.brackets_added:
         return f"{cell.text}: {entry.brackets_added} closing brackets were added at the end."
-    return ""
+    return f"{cell.text} was taken for {entry.taken}." if entry.taken else ""
+
+
+@action
+def enter_instead(hands: Hands) -> str:
+    """Let a cell hold another reading of what was entered there; the selection stays."""
+    sheet, cell = hands.sheet, Cell.parse(hands.wish.to)
+    if hands.wish.offered != hands.opened.revision:
+        raise DreieckError(
+            f"The workbook has changed since this was offered. Go to {cell.text} and enter it"
+            " there."
+        )
+    entry = _keep(hands, sheet, cell, hands.wish.says)
+    if isinstance(entry.content, str):
+        return f"{cell.text} holds text now."
+    return f"{cell.text} holds {typed_text(entry.content, cell, sheet.look(cell))} now."
+
+
+def _keep(hands: Hands, sheet: Sheet, cell: Cell, text: str) -> Entry:
+    """Keep typed text in a cell, if it changes anything; tell how it was understood."""
+    entry, content, look = entered(hands.opened.workbook, cell, text, sheet.look(cell))
+    if (sheet.content(cell), sheet.look(cell)) != (content, look):
+        edit = SetCells.of(sheet.id, {cell: (content, look)})
+        hands.change(f"entry in {cell.text}", edit)
+    return entry
+
+
+@action
+def draw_again(hands: Hands) -> str:
+    """Draw all numbers of the workbook anew that are drawn by chance."""
+    hands.change("numbers drawn again", SetSeed(next_seed(hands.opened.workbook.seed)))
+    return "Drawn again. Ctrl+Z brings the numbers back that were there before."
 
 
 @action

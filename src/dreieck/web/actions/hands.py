@@ -3,9 +3,10 @@
 from __future__ import annotations
 
 from collections.abc import Callable
-from dataclasses import dataclass
+from dataclasses import dataclass, field
 
 from dreieck.core.address import Area, Cell
+from dreieck.core.ambiguous import Other
 from dreieck.core.edits import Edit
 from dreieck.core.sheet import Sheet
 from dreieck.store import Library, OpenWorkbook
@@ -20,6 +21,8 @@ class Hands:
     opened: OpenWorkbook
     wish: Wish
     library: Library
+    offers: list[tuple[str, Other]] = field(default_factory=list)
+    """Other readings of what was entered, with its cell, which the notice offers."""
 
     @property
     def sheet(self) -> Sheet:

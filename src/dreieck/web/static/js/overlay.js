@@ -15,6 +15,7 @@ export function drawOverlay() {
   if (scene.block && !scene.rehearsed) outline(body, scene.block, "block");
   if (scene.rehearsed) outline(body, scene.rehearsed, "rehearsal");
   if (scene.copied) outline(body, scene.copied, "copied");
+  for (const each of scene.shared) outline(body, each, "shared");
   for (const frame of scene.frames) drawFrame(body, frame);
   const chosen = span(cell(state.anchor), cell(state.focus));
   if (!scene.rehearsed) for (const each of state.also.split(",").filter(Boolean)) outline(body, area(each), "also");
