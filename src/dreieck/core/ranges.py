@@ -85,6 +85,7 @@ class Range:
         found: Iterable[tuple[Cell, Value]] = self.reader.filled_values(self.sheet, self.area)
         if self.width > 1:
             found = sorted(found, key=lambda each: (each[0].row, each[0].column))
+            spend(len(found))
         for _, value in found:
             yield value
 

@@ -6,7 +6,7 @@ rules for single values, once for each two values that meet.
 
 from __future__ import annotations
 
-from collections.abc import Callable, Sequence
+from collections.abc import Callable, Iterable, Sequence
 from functools import lru_cache
 from typing import Any, NamedTuple
 
@@ -168,13 +168,27 @@ def _pair_by_pair(
     rule: Callable[[Value, Value], Value], left: Cells | Value, right: Cells | Value, count: int
 ) -> Cells:
     """What a rule gives, worked out once for each two values that meet."""
-    one, two = _numbered(left, count), _numbered(right, count)
-    pairs = one * (int(two.max(initial=0)) + 1) + two
-    _, first, inverse = np.unique(pairs, return_index=True, return_inverse=True)
-    spend(count // AT_ONCE + len(first) * _ONE_BY_ONE)
+    first, inverse = distinct((left, right), count)
+    spend(len(first) * _ONE_BY_ONE)
     lefts, rights = _listed(left, first), _listed(right, first)
     found = Cells.of([rule(*pair) for pair in zip(lefts, rights, strict=True)])
     return found.taken(inverse)
+
+
+def distinct(
+    columns: Iterable[Cells | Value], count: int
+) -> tuple[NDArray[np.intp], NDArray[np.intp]]:
+    """Where each row of values, side by side, stands first; and for each row which of them it is.
+
+    A single value stands in all of so many rows.
+    """
+    spend(count // AT_ONCE + 1)
+    rows = np.zeros(count, np.int64)
+    for column in columns:
+        own = _numbered(column, count)
+        _, rows = np.unique(rows * (int(own.max(initial=0)) + 1) + own, return_inverse=True)
+    _, first, inverse = np.unique(rows, return_index=True, return_inverse=True)
+    return first, inverse
 
 
 def _numbered(column: Cells | Value, count: int) -> NDArray[np.int64]:

@@ -13,6 +13,7 @@ from dreieck.core.calculate.elementwise import (
     MINUS,
     PERCENT,
     combined_tables,
+    distinct,
     operation,
     size_of,
     spread,
@@ -125,7 +126,8 @@ class Evaluation:
                 return end
         if not isinstance(first, Range | Several) or not isinstance(last, Range | Several):
             return Error(
-                VALUE, f"“{operator}” stands between two references; one of these is a value."
+                VALUE,
+                f"“{operator.strip() or '!'}” stands between two references; one is a value.",
             )
         if operator == "~":
             return Several((*ranges(first), *ranges(last)))
@@ -209,7 +211,10 @@ class Evaluation:
                 return self.operand(node)
 
     def mapped(self, node: tree.Call) -> Operand:
-        """A call in which arguments for single values may be ranges: it is made for each cell."""
+        """A call in which arguments for single values may be ranges.
+
+        It is made once for all cells in which these have the same values.
+        """
         function = find(node.function)
         if function is None:
             return self.call(node)
@@ -225,14 +230,15 @@ class Evaluation:
             return _Element(self, given).call(node)
         found: list[Value] = []
         cells = {key: spread(each, *size) for key, each in given.items()}
-        for place in range(size[0] * size[1]):
+        first, which = distinct(cells.values(), size[0] * size[1])
+        for place in first.tolist():
             self.budget.spend(_ELEMENT_STEPS)
             values = {
                 key: each.value(place) if isinstance(each, Cells) else each
                 for key, each in cells.items()
             }
             found.append(single(_Element(self, values).call(node), self.place.cell))
-        return Array(Cells.of(found), *size)
+        return Array(Cells.of(found).taken(which), *size)
 
     def addressed(self, text: str, *, by_number: bool) -> Operand:
         """What an address in a text names, or a name."""

@@ -54,7 +54,7 @@ def where_reads(reference: Reference, area: Area) -> Area | None:
 
 
 def shared_areas(shape: Shape, at: Cell) -> list[tuple[str | None, Area]]:
-    """What the crossing references of a formula at ``at`` share, with its sheet if one is named."""
+    """What crossing references of a formula at ``at`` share, with its sheet if one is named."""
     found: list[tuple[str | None, Area]] = []
     for node in tree.walk(shape.tree):
         if _crosses(node):
