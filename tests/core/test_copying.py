@@ -15,6 +15,7 @@ from dreieck.core.exceptions import DreieckError, FillError
 from dreieck.core.fill import alongside, can_count_on, plan_fill
 from dreieck.core.look import Look
 from dreieck.core.moving import moved
+from dreieck.core.numerals import date_of
 
 
 def shown_in(made, area, sheet=None):
@@ -71,12 +72,27 @@ def test_text_goes_to_and_comes_from_other_programs():
     text = copy_text(Calculation(made), made.sheets[0], Area.parse("A1:C2"))
     assert text == 'Item\tkg\t\n"Lamp\toil"\t1.5\t3\n'
     other = workbook(Loads={})
-    pasted_text(other, other.sheets[0], Cell.parse("B2"), text + "\r\n=B2\t10%\n").apply(other)
+    pasted_text(other, other.sheets[0], Cell.parse("B2"), text + "\r\n=B2\t10%\n").edit.apply(
+        other
+    )
     assert shown_in(other, "B2:D3") == ["Item", "kg", None, "Lamp\toil", 1.5, 3.0]
     with pytest.raises(DreieckError, match="no text"):
         pasted_text(other, other.sheets[0], Cell(1, 1), "")
     with pytest.raises(FillError):
         pasted_text(other, other.sheets[0], Cell.parse("ZZZ1"), "1\t2")
+
+
+def test_pasted_dates_of_a_column_are_read_in_one_order():
+    made = workbook(Loads={})
+    text = "1/2/2026\t1/2/2026\n2/13/2026\t2,5\n2/30/2026\n4.5.2026\n12/1/26"
+    typed = pasted_text(made, made.sheets[0], Cell(1, 1), text)
+    typed.edit.apply(made)
+    shown_there = [date_of(each).isoformat() if type(each) is float else each
+                   for each in values(made, "A1:B5") if each is not None]  # fmt: skip
+    assert shown_there == [
+        "2026-01-02", "2026-02-01", "2026-02-13", "2,5", "2/30/2026", "2026-05-04", "2026-12-01",
+    ]  # fmt: skip
+    assert [cell.text for cell in typed.doubts] == ["A4", "B1", "B2"]
 
 
 entries = st.sampled_from(

@@ -6,7 +6,7 @@ It is taken for what most people who type it mean; the other reading is one clic
 from __future__ import annotations
 
 import re
-from collections.abc import Iterator
+from collections.abc import Iterator, Sequence
 from datetime import date
 from typing import NamedTuple
 
@@ -86,22 +86,48 @@ def taken_number(text: str, value: float) -> Taken | None:
     return None
 
 
+def one_order(column: Sequence[str | None]) -> Sequence[str | None]:
+    """Texts of a column, in which dates are written in one order.
+
+    Where one of them can only have the month first, and none the day, all have it first; they
+    are given as dates that can be read in one way.
+    """
+    found = [_DATE.fullmatch((text or "").strip()) for text in column]
+    dates = [match for match in found if match and match["mark"] != "."]
+    if not any(int(match[3]) > 12 for match in dates) or any(int(m[1]) > 12 for m in dates):
+        return column
+    return [
+        _month_first(match) or text if match and match["mark"] != "." else text
+        for match, text in zip(found, column, strict=True)
+    ]
+
+
+def _month_first(match: re.Match[str]) -> str | None:
+    try:
+        return date(_year(match), int(match[1]), int(match[3])).isoformat()
+    except ValueError:
+        return None
+
+
 def _the_number(text: str) -> Other:
     return Other(f"make it the number {text}", text)
 
 
 def _taken_date(text: str, match: re.Match[str]) -> Taken | None:
     """A date whose parts are not in the order year, month, day."""
-    short = len(match[4]) == 2
-    if short and match["mark"] != "/":
+    if len(match[4]) == 2 and match["mark"] != "/":
         return None
-    year = int(match[4]) + (2000 if short else 0)
-    days = list(dict.fromkeys(_dates(year, int(match[1]), int(match[3]), match["mark"])))
+    order = (_year(match), int(match[1]), int(match[3]), match["mark"])
+    days = list(dict.fromkeys(_dates(*order)))
     if not days:
         return None
     first, *further = days
     others = [Other(f"make it {_long(day)}", day.isoformat()) for day in further]
     return Taken(first.isoformat(), f"the date {_long(first)}", (*others, _as_text(text)))
+
+
+def _year(match: re.Match[str]) -> int:
+    return int(match[4]) + (2000 if len(match[4]) == 2 else 0)
 
 
 def _dates(year: int, one: int, two: int, mark: str) -> Iterator[date]:

@@ -4,9 +4,11 @@ from __future__ import annotations
 
 import csv
 from collections.abc import Iterator
-from typing import Literal
+from itertools import zip_longest
+from typing import Literal, NamedTuple
 
 from dreieck.core.address import Area, Cell
+from dreieck.core.ambiguous import one_order
 from dreieck.core.calculate import Calculation, look_of
 from dreieck.core.content import MAX_ENTRY, Content
 from dreieck.core.edits import SetCells
@@ -132,7 +134,14 @@ def _copied_text(calculation: Calculation, sheet: Sheet, cell: Cell) -> str:
     return shown(calculation.value(sheet.name, cell), look_of(content, sheet.look(cell)), 400)
 
 
-def pasted_text(workbook: Workbook, sheet: Sheet, at: Cell, text: str) -> SetCells:
+class TypedText(NamedTuple):
+    """Text as it is typed into cells, and what was taken for one of two readings."""
+
+    edit: SetCells
+    doubts: dict[Cell, str]
+
+
+def pasted_text(workbook: Workbook, sheet: Sheet, at: Cell, text: str) -> TypedText:
     """Type tab-separated text into the cells from ``at`` on. Raises DreieckError."""
     lines = [line + "\n" for line in text.rstrip("\r\n").split("\n")]
     try:
@@ -150,9 +159,14 @@ def pasted_text(workbook: Workbook, sheet: Sheet, at: Cell, text: str) -> SetCel
         raise DreieckError("There is no text to paste.")
     check_target(Area(at.column, at.row, at.column + width - 1, at.row + len(rows) - 1))
     cells: dict[Cell, tuple[Content | None, Look]] = {}
-    for down, row in enumerate(rows):
-        for across, field in enumerate(row):
+    doubts: dict[Cell, str] = {}
+    for across, column in enumerate(zip_longest(*rows)):
+        for down, field in enumerate(one_order(column)):
+            if field is None:
+                continue
             cell = at.moved(across, down)
             made = entered(workbook, cell, field, sheet.look(cell))
             cells[cell] = (made.content, made.look)
-    return SetCells.of(sheet.id, cells)
+            if made.entry.taken:
+                doubts[cell] = made.entry.taken
+    return TypedText(SetCells.of(sheet.id, cells), doubts)

@@ -153,6 +153,8 @@ class Evaluation:
             return self.known[key]
         shape = self.reader.named(name)
         if shape is None:
+            if find(name.upper()):
+                return Error(NAME, f"{name.upper()} is a function: its brackets are missing.")
             return Error(NAME, f"Nothing in this workbook is called “{name}”.")
         if key in self.within:
             return Error(LOOP, f"The name “{name}” stands for itself.")

@@ -6,6 +6,7 @@ narrowed down (Brent's method). So a solution is found wherever one changes the 
 
 from __future__ import annotations
 
+import math
 from collections.abc import Callable, Sequence
 
 import numpy as np
@@ -21,6 +22,8 @@ _FAR = np.linspace(3.0, 30.0, 271)[1:]
 _GRID = np.concatenate((-_FAR[::-1], _NEAR, _FAR))
 """Logarithms of growth, from next to nothing to ten million millions."""
 _TINY = 1e-15
+_NEXT_TO_NOTHING = 1e-8
+"""What is so small in proportion to what lies beside it counts as nothing."""
 
 
 def interest_where_nothing(worth: Callable[[Numbers], Numbers], guess: float) -> float:
@@ -32,10 +35,16 @@ def interest_where_nothing(worth: Callable[[Numbers], Numbers], guess: float) ->
     if guess <= -1:
         raise Failure(NUM, "The guess has to be above -100 %.")
     with np.errstate(all="ignore"):
-        signs = np.sign(worth(_GRID))
+        worths = worth(_GRID)
+        signs, sizes = np.sign(worths), np.abs(worths)
         found = [float(_GRID[place]) for place in np.flatnonzero(signs == 0)]
         for place in np.flatnonzero(signs[:-1] * signs[1:] < 0).tolist():
             found.append(_narrowed(worth, float(_GRID[place]), float(_GRID[place + 1])))
+        # Where it comes near 0 and turns round, it may be 0 twice between two places, or once.
+        turns = (sizes[1:-1] < sizes[:-2]) & (sizes[1:-1] < sizes[2:]) & (signs[1:-1] != 0)
+        alike = (signs[:-2] == signs[1:-1]) & (signs[2:] == signs[1:-1])
+        for place in (np.flatnonzero(turns & alike) + 1).tolist():
+            found.extend(_at_turn(worth, *_GRID[place - 1 : place + 2].tolist()))
     if not found:
         raise Failure(NUM, "There is no interest at which this comes to nothing.")
     return min(map(float, np.expm1(found)), key=lambda rate: abs(rate - guess))
@@ -46,6 +55,26 @@ def _narrowed(worth: Callable[[Numbers], Numbers], low: float, high: float) -> f
     from scipy.optimize import brentq  # noqa: PLC0415
 
     return float(brentq(lambda at: worth(np.array([at]))[0], low, high, xtol=_TINY))
+
+
+def _at_turn(
+    worth: Callable[[Numbers], Numbers], low: float, middle: float, high: float
+) -> list[float]:
+    """Where, next to a turn between three places, nothing is left; twice, once or not at all."""
+    from scipy.optimize import minimize_scalar  # noqa: PLC0415
+
+    def left(at: float) -> float:
+        return float(worth(np.array([at]))[0])
+
+    sign = math.copysign(1.0, left(middle))
+    options = {"xatol": _TINY}
+    turn = minimize_scalar(
+        lambda at: sign * left(at), bounds=(low, high), method="bounded", options=options
+    )
+    if turn.fun < 0:
+        return [_narrowed(worth, low, float(turn.x)), _narrowed(worth, float(turn.x), high)]
+    touches = turn.fun <= _NEXT_TO_NOTHING * max(abs(left(low)), abs(left(high)))
+    return [float(turn.x)] if touches else []
 
 
 def worth_of(payments: Sequence[float], times: Sequence[float]) -> Callable[[Numbers], Numbers]:

@@ -5,7 +5,7 @@ from __future__ import annotations
 from collections.abc import Sequence
 from functools import reduce
 
-from dreieck.core.address import Area
+from dreieck.core.address import Area, Cell
 from dreieck.core.copying import pasted, pasted_text
 from dreieck.core.edits import SetCells, SetName
 from dreieck.core.exceptions import DreieckError
@@ -24,13 +24,27 @@ def paste(hands: Hands) -> str:
     places = hands.wish.places
     if hands.wish.clip_cut and len(places) > 1:
         raise DreieckError("What was cut goes to one place. Copy it to paste it into several.")
-    edits = [edit for place in places for edit in _edits(hands, place)]
+    doubts: dict[Cell, str] = {}
+    edits = [edit for place in places for edit in _edits(hands, place, doubts)]
     hands.change(f"{_PASTED}{said(places)}", *edits)
     hands.wish.step = ""
     if len(places) == 1:
         hands.wish.select(_written(edits[-1]))
         places = hands.wish.places
-    return f"Pasted into {said(places)}. Ctrl+Z takes it back."
+    return f"Pasted into {said(places)}. Ctrl+Z takes it back.{_doubtful(doubts)}"
+
+
+def _doubtful(doubts: dict[Cell, str]) -> str:
+    """What was pasted as text and has two readings, in words."""
+    if not doubts:
+        return ""
+    cell, taken = next(iter(doubts.items()))
+    first = f"{cell.text} was taken for {taken}"
+    return (
+        f" {first}."
+        if len(doubts) == 1
+        else (f" {len(doubts):,} entries have two readings: {first}, and so on.")
+    )
 
 
 def _written(edit: SetCells | SetName) -> Area:
@@ -49,10 +63,13 @@ def paste_as(hands: Hands) -> str:
     return paste(hands)
 
 
-def _edits(hands: Hands, at: Area) -> Sequence[SetCells | SetName]:
+def _edits(hands: Hands, at: Area, doubts: dict[Cell, str]) -> Sequence[SetCells | SetName]:
+    """The edits of a paste; ``doubts`` takes in what has two readings."""
     wish = hands.wish
     if wish.pasted is not None:
-        return [pasted_text(hands.opened.workbook, hands.sheet, at.first, wish.pasted)]
+        typed = pasted_text(hands.opened.workbook, hands.sheet, at.first, wish.pasted)
+        doubts |= typed.doubts
+        return [typed.edit]
     if not wish.clip_area:
         raise DreieckError("Nothing has been copied yet.")
     opened = hands.opened
