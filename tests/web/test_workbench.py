@@ -391,3 +391,14 @@ def test_what_crossing_references_share_is_drawn(page):
     page.enter("H5", "=B5 C6")
     page.select("H5")
     assert page.scene["shared"] == [] and "B5 and C6 share no cell" in page.text
+
+
+def test_what_was_cut_is_selected_where_it_lands_also_where_others_follow(page):
+    page.enter("H5", "4")
+    page.enter("H6", "=H5")
+    cut = {"clip_workbook": 1, "clip_sheet": 2, "clip_area": "H5", "clip_cut": True}
+    page.select("J8").act("paste", **cut)
+    assert (page.state["anchor"], page.state["focus"]) == ("J8", "J8")
+    assert page.shown("J8", "H6") == ["4", "4"]
+    page.select("K9").act("paste", **{**cut, "clip_area": "M20:N22"})
+    assert "nothing to move" in page.notice

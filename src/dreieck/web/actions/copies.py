@@ -26,10 +26,12 @@ def paste(hands: Hands) -> str:
         raise DreieckError("What was cut goes to one place. Copy it to paste it into several.")
     doubts: dict[Cell, str] = {}
     edits = [edit for place in places for edit in _edits(hands, place, doubts)]
+    if not edits:
+        raise DreieckError("The cells that were cut are empty, so there is nothing to move.")
     hands.change(f"{_PASTED}{said(places)}", *edits)
     hands.wish.step = ""
     if len(places) == 1:
-        hands.wish.select(_written(edits[-1]))
+        hands.wish.select(_pasted_area(hands, places[0], edits))
         places = hands.wish.places
     return f"Pasted into {said(places)}. Ctrl+Z takes it back.{_doubtful(doubts)}"
 
@@ -47,9 +49,14 @@ def _doubtful(doubts: dict[Cell, str]) -> str:
     )
 
 
-def _written(edit: SetCells | SetName) -> Area:
-    assert isinstance(edit, SetCells)
-    return reduce(Area.around, edit.areas())
+def _pasted_area(hands: Hands, at: Area, edits: Sequence[SetCells | SetName]) -> Area:
+    """What a paste at one place has filled."""
+    if hands.wish.clip_cut and hands.wish.pasted is None:
+        cut = Area.parse(hands.wish.clip_area)
+        last = at.first.moved(cut.width - 1, cut.height - 1)
+        return Area.spanned(at.first, last)
+    written = (area for edit in edits if isinstance(edit, SetCells) for area in edit.areas())
+    return reduce(Area.around, written)
 
 
 @action
