@@ -17,7 +17,7 @@ router = APIRouter(include_in_schema=False)
 def guide(request: Request) -> Response:
     """The whole guide."""
     families = [
-        (about, [_entry(each) for each in every() if each.family == family])
+        (family.replace("_", " "), about, [_entry(f) for f in every() if f.family == family])
         for family, about in FAMILIES.items()
     ]
     table = [

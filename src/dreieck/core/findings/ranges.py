@@ -97,9 +97,10 @@ def _missed(
     if area.size == 1 and landing.row == area.top and landing.column == area.left:
         return None
     down = area.height > 1 or (area.width == 1 and landing.column == area.left)
-    here = landing if sheet is subject.sheet else None
-    before = _goes_on(subject, sheet, area, here, down=down, step=-1)
-    behind = _goes_on(subject, sheet, area, here, down=down, step=1)
+    ends = [Area.of(landing)] if sheet is subject.sheet else []
+    ends += _read_beside(subject, use, landing)
+    before = _goes_on(subject, sheet, area, ends, down=down, step=-1)
+    behind = _goes_on(subject, sheet, area, ends, down=down, step=1)
     if not before and not behind:
         return None
     columns, rows = (0, 1) if down else (1, 0)
@@ -117,16 +118,26 @@ def _missed(
     return down, before, behind, tuple(missed)
 
 
+def _read_beside(subject: Subject, use: Use, landing: Cell) -> Iterator[Area]:
+    """What the same function reads by other references: that is not missed."""
+    for other in subject.uses:
+        alike = (other.function, other.how) == (use.function, use.how)
+        same_sheet = subject.sheet_of(other.reference) is subject.sheet_of(use.reference)
+        area = other.reference.area(landing)
+        if other.number != use.number and alike and same_sheet and area:
+            yield area
+
+
 def _goes_on(
-    subject: Subject, sheet: Sheet, area: Area, here: Cell | None, *, down: bool, step: int
+    subject: Subject, sheet: Sheet, area: Area, ends: list[Area], *, down: bool, step: int
 ) -> int:
-    """How many numbers of the same kind follow the range on one side."""
+    """How many numbers of the same kind follow the range on one side, up to what ends it."""
     inside = area.last if step > 0 else area.first
     columns, rows = (0, step) if down else (step, 0)
     count = 0
     cell = inside.moved(columns, rows)
-    while cell.on_sheet and cell != here and count < _FARTHEST:
-        if not _alike(subject, sheet, inside, cell, area):
+    while cell.on_sheet and count < _FARTHEST:
+        if any(end.holds(cell) for end in ends) or not _alike(subject, sheet, inside, cell, area):
             break
         count += 1
         cell = cell.moved(columns, rows)
@@ -140,7 +151,9 @@ def _alike(subject: Subject, sheet: Sheet, inside: Cell, cell: Cell, area: Area)
         return False
     one, other = sheet.content(inside), sheet.content(cell)
     if isinstance(one, Shape) or isinstance(other, Shape):
-        return one is other and not (isinstance(other, Shape) and _sums(other, cell, area))
+        if not isinstance(one, Shape) or not isinstance(other, Shape):
+            return False
+        return one.plain is other.plain and not _sums(other, cell, area)
     look, its = sheet.look(inside), sheet.look(cell)
     return (look.role, look.form) == (its.role, its.form)
 

@@ -90,14 +90,19 @@ def _multiple(number: float, step: float | None, mode: float, up: bool) -> float
         step = -1.0 if number < 0 else 1.0
     if number == 0 or step == 0:
         return 0.0
+    quotient = _quotient(number, step)
+    away = up if mode else up == (number > 0)
+    return step * float(math.ceil(quotient) if away else math.floor(quotient))
+
+
+def _quotient(number: float, step: float) -> float:
+    """How many steps a number has, without what a division leaves in the last digits."""
     if number * step < 0:
         raise Failure(NUM, "The number and the step have to have the same sign.")
     quotient = number / step
     if math.isinf(quotient):
         raise Failure(NUM, "The step is too small for the number.")
-    quotient = rounded(quotient, 12)
-    away = up if mode else up == (number > 0)
-    return step * float(math.ceil(quotient) if away else math.floor(quotient))
+    return rounded(quotient, 12)
 
 
 @function(
@@ -140,9 +145,4 @@ def _floor(number: float, step: float | None = None, mode: float = 0.0) -> float
 def _mround(number: float, step: float) -> float:
     if number == 0 or step == 0:
         return 0.0
-    if number * step < 0:
-        raise Failure(NUM, "The number and the step have to have the same sign.")
-    quotient = number / step
-    if math.isinf(quotient):
-        raise Failure(NUM, "The step is too small for the number.")
-    return step * rounded(rounded(quotient, 12), 0)
+    return step * rounded(_quotient(number, step), 0)
