@@ -76,7 +76,9 @@ def test_suggestions_begin_with_the_word_and_rank_by_use():
     assert suggested("=su|", used={"SUMIFS": 3})[0] == "SUMIFS("
     assert suggested("=1+we|") == ["'Week 1'!", "WEEKDAY(", "WEEKNUM("]
     assert suggested("='we|") == ["'Week 1'!"]
-    assert suggested("=SUM(lo|)")[-2:] == ["Loads!", "LOOKUP("]
+    assert suggested("=av|")[0] == "AVERAGE(" and suggested("=co|")[0] == "COUNT("
+    assert suggested("=av|", used={"AVEDEV": 1})[0] == "AVEDEV("
+    assert suggested("=SUM(lo|)")[:3] == ["LOWER(", "Loads!", "LOOKUP("]
 
 
 @pytest.mark.parametrize("text", ["su|", '="su|', "=B5 su|", "=su|m", "=SUM(B5)su|", "=$s|", "=|"])

@@ -8,7 +8,7 @@ from dataclasses import dataclass
 
 from dreieck.core.formula.printer import sheet_text
 from dreieck.core.formula.tokens import Kind, cut
-from dreieck.core.functions import Function, every, find
+from dreieck.core.functions import EVERYDAY, Function, every, find
 from dreieck.core.names import Named
 from dreieck.core.naming import held_by
 from dreieck.core.workbook import Workbook
@@ -47,7 +47,8 @@ def suggestions(
 ) -> list[Suggestion]:
     """Functions, names and sheets whose names begin with the word before the caret.
 
-    Those that were used more often in this workbook come first, then the shorter ones.
+    Those that were used more often in this workbook come first, then those that nearly every
+    table uses, then the shorter ones.
     """
     match = _WORD.search(text, 0, caret)
     if not text.startswith("=") or not match or not _begins_value(text, match.start()):
@@ -73,8 +74,12 @@ def suggestions(
         ),
     ]
     order = {"name": 0, "function": 1, "sheet": 1}
-    found.sort(key=lambda s: (order[s.kind], -used.get(s.name, 0), len(s.name), s.name))
+    found.sort(key=lambda s: (order[s.kind], -used.get(s.name, 0), _rare(s), len(s.name), s.name))
     return found[:MOST]
+
+
+def _rare(suggestion: Suggestion) -> bool:
+    return bool(suggestion.function and suggestion.function.family not in EVERYDAY)
 
 
 def _said(workbook: Workbook, named: Named) -> str:

@@ -73,8 +73,11 @@ FAMILIES = {
     )
 }
 """What each family is about, by its name."""
+EVERYDAY = {"summary", "conditional", "lookup", "logic", "rounding", "text", "dates"}
+"""The families of which nearly every table uses a function."""
 
 __all__ = [
+    "EVERYDAY",
     "EXAMPLE_SHEET",
     "FAMILIES",
     "Failure",
