@@ -47,6 +47,16 @@ def connected(port):
     return socket.create_connection(("127.0.0.1", port), timeout=20)
 
 
+def test_who_has_just_come_does_not_give_way_to_others(port):
+    before = [connected(port) for _ in range(4)]
+    with connected(port) as speaking:
+        behind = [connected(port) for _ in range(3)]
+        speaking.sendall(ASKED)
+        assert speaking.recv(100).startswith(b"HTTP/1.1 200")
+    for connection in (*before, *behind):
+        connection.close()
+
+
 def test_who_says_nothing_is_let_go_and_gives_way_before(port):
     silent = [connected(port) for _ in range(4)]
     silent[0].sendall(b"GET / HTTP/1.1\r\nHost: ")

@@ -7,7 +7,7 @@ import asyncio
 from uvicorn.protocols.http.h11_impl import H11Protocol
 
 MAX_CONNECTIONS = 400
-"""How many connections are held at once; one that has no request gives way to a new one."""
+"""How many connections are held at once; a new one takes the place of one without a request."""
 HEAD_WAIT = 15.0
 """So many seconds a request may take to tell what it wants."""
 READ_WAIT = 30.0
@@ -19,6 +19,7 @@ class BoundedConnection(H11Protocol):
 
     _waits_for_head: asyncio.TimerHandle | None = None
     _waits_for_reader: asyncio.TimerHandle | None = None
+    _waits_since = 0.0
 
     def connection_made(self, transport: asyncio.Transport) -> None:  # type: ignore[override]
         """A client is there."""
@@ -63,6 +64,7 @@ class BoundedConnection(H11Protocol):
 
     def _expect_head(self) -> None:
         self._stop(self._waits_for_head)
+        self._waits_since = self.loop.time()
         self._waits_for_head = self.loop.call_later(HEAD_WAIT, self._give_up_head)
 
     def _give_up_head(self) -> None:
@@ -70,13 +72,21 @@ class BoundedConnection(H11Protocol):
             self.transport.abort()
 
     def _one_gave_way(self) -> bool:
-        """Close a connection that has no request, if there is one."""
-        for other in self.connections:
-            if isinstance(other, BoundedConnection) and not other._is_busy:
-                other.transport.abort()
-                self.connections.discard(other)
-                return True
-        return False
+        """Close the connection that has been without a request for longest, if there is one.
+
+        Those that have just come may be about to say what they want.
+        """
+        known = (each for each in self.connections if isinstance(each, BoundedConnection))
+        idle = min(
+            (each for each in known if not each._is_busy),
+            key=lambda each: each._waits_since,
+            default=None,
+        )
+        if idle is None:
+            return False
+        idle.transport.abort()
+        self.connections.discard(idle)
+        return True
 
     @staticmethod
     def _stop(timer: asyncio.TimerHandle | None) -> None:
