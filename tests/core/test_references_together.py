@@ -100,3 +100,10 @@ def test_no_list_of_functions_stands_outside_of_their_records():
                 if isinstance(n, ast.Constant)
             ]
             assert not names & {text for text in texts if isinstance(text, str)}, path
+
+
+@given(areas, areas, cells)
+def test_who_reads_a_cell_is_told_for_what_is_shared_alone(a, b, cell):
+    made = workbook(Loads={**GRID, "H9": f"=SUM({a.text} {b.text})"})
+    found = readers(Calculation(made), Place("Loads", cell))
+    assert found.direct_count == (a.holds(cell) and b.holds(cell))

@@ -2,15 +2,15 @@
 
 from __future__ import annotations
 
-from collections.abc import Iterator, Sequence
+from collections.abc import Iterable, Iterator, Sequence
 from typing import NamedTuple, Protocol
 
 import numpy as np
 
-from dreieck.core.address import Area
+from dreieck.core.address import EVERYWHERE, Area
 from dreieck.core.budget import spend
 from dreieck.core.calculate.blocks import Patch, patches
-from dreieck.core.calculate.reads import reach, where_reads
+from dreieck.core.calculate.reads import crossing_references, reach, where_reads
 from dreieck.core.formula import Shape
 from dreieck.core.reference import Reference
 from dreieck.core.workbook import Workbook
@@ -41,12 +41,12 @@ class Reading(NamedTuple):
 
 
 class ReadMap:
-    """For every reference of every patch, the area that the patch reads by it."""
+    """For every reference of every patch, or two that cross, the area that it reads by them."""
 
     def __init__(self, knows: Knows) -> None:
         workbook = knows.workbook
         self._patches = [patches(sheet) for sheet in workbook.sheets]
-        self._entries: dict[str, list[tuple[str, Patch, Reference]]] = {}
+        self._entries: dict[str, list[tuple[str, Patch, tuple[Reference, ...]]]] = {}
         self._areas: dict[str, np.ndarray[tuple[int, int], np.dtype[np.int64]]] = {}
         self.anywhere: list[Reading] = []
         areas: dict[str, list[Area]] = {}
@@ -55,11 +55,13 @@ class ReadMap:
                 spend(_READING_STEPS)
                 if knows.reads_anywhere(patch.shape):
                     self.anywhere.append(Reading(sheet.name, patch, patch.area))
-                for reference in dict.fromkeys(knows.references(patch.shape)):
-                    area = reach(reference, patch.area)
-                    if area:
-                        read = (reference.sheet or sheet.name).casefold()
-                        self._entries.setdefault(read, []).append((sheet.name, patch, reference))
+                single = ((each,) for each in dict.fromkeys(knows.references(patch.shape)))
+                for references in (*single, *crossing_references(patch.shape)):
+                    reads = {(each.sheet or sheet.name).casefold() for each in references}
+                    area = _common(reach(each, patch.area) for each in references)
+                    if area and len(reads) == 1:
+                        read = reads.pop()
+                        self._entries.setdefault(read, []).append((sheet.name, patch, references))
                         areas.setdefault(read, []).append(area)
         for read, each in areas.items():
             self._areas[read] = np.array(each, np.int64)
@@ -79,11 +81,20 @@ class ReadMap:
         meets &= (top <= area.bottom) & (bottom >= area.top)
         entries = self._entries[sheet.casefold()]
         for index in np.flatnonzero(meets).tolist():
-            name, patch, reference = entries[index]
-            where = where_reads(reference, area)
-            shared = where.common(patch.area) if where else None
-            if shared:
-                yield Reading(name, patch, shared)
+            name, patch, references = entries[index]
+            where = _common((patch.area, *(where_reads(each, area) for each in references)))
+            if where:
+                yield Reading(name, patch, where)
+
+
+def _common(areas: Iterable[Area | None]) -> Area | None:
+    """What all areas share; None where one of them is missing."""
+    found: Area | None = EVERYWHERE
+    for area in areas:
+        if found is None or area is None:
+            return None
+        found = found.common(area)
+    return found
 
 
 def touched_areas(

@@ -53,6 +53,18 @@ def where_reads(reference: Reference, area: Area) -> Area | None:
     return Area(across[0], down[0], across[1], down[1])
 
 
+def crossing_references(shape: Shape) -> list[tuple[Reference, Reference]]:
+    """The references of a formula of which it reads only what both share."""
+    return [
+        (node.first, node.last)
+        for node in tree.walk(shape.tree)
+        if isinstance(node, tree.Linked)
+        and _crosses(node)
+        and isinstance(node.first, CellReference | RangeReference)
+        and isinstance(node.last, CellReference | RangeReference)
+    ]
+
+
 def shared_areas(shape: Shape, at: Cell) -> list[tuple[str | None, Area]]:
     """What crossing references of a formula at ``at`` share, with its sheet if one is named."""
     found: list[tuple[str | None, Area]] = []
