@@ -160,9 +160,3 @@ class _Chain:
         self.given[name] = cells.payload.tolist()
         index = ast.Name("index", ast.Load())
         return ast.Subscript(ast.Name(name, ast.Load()), index, ast.Load())
-
-
-def _is_given(said: ast.expr) -> bool:
-    """Whether a value was there before the chain, and so is a number for certain."""
-    read = said.value if isinstance(said, ast.Subscript) else said
-    return isinstance(read, ast.Constant) or (isinstance(read, ast.Name) and read.id != "chain")

@@ -15,11 +15,15 @@ _VALUE = arg("value", Takes.VALUE, "what is asked about")
 
 
 def _question(
-    name: str, section: str, what: str, example: tuple[str, bool], holds: Callable[[Value], bool]
+    name: str,
+    section: str,
+    what: str,
+    example: tuple[str, bool],
+    holds: Callable[[Value], bool],
+    trait: Trait = Trait.ASKS,
 ) -> None:
     """Register a function that tells whether a value is something."""
     purpose = f"Whether a value is {what}."
-    trait = Trait.GUARDS if what.startswith(("an error", "the error")) else Trait.ASKS
     function(
         name, section, purpose, _VALUE, words=f"{{0}} is {what}", example=example, traits=(trait,)
     )(holds)
@@ -41,7 +45,12 @@ _question(
     lambda v: isinstance(v, bool),
 )
 _question(
-    "ISERROR", "6.13.16", "an error", ("=ISERROR(B2/0)", True), lambda v: isinstance(v, Error)
+    "ISERROR",
+    "6.13.16",
+    "an error",
+    ("=ISERROR(B2/0)", True),
+    lambda v: isinstance(v, Error),
+    trait=Trait.GUARDS,
 )
 _question(
     "ISERR",
@@ -49,6 +58,7 @@ _question(
     "an error other than #N/A",
     ("=ISERR(NA())", False),
     lambda v: isinstance(v, Error) and v.code != NA,
+    trait=Trait.GUARDS,
 )
 _question(
     "ISNA",
@@ -56,6 +66,7 @@ _question(
     "the error #N/A",
     ("=ISNA(NA())", True),
     lambda v: isinstance(v, Error) and v.code == NA,
+    trait=Trait.GUARDS,
 )
 
 

@@ -86,7 +86,8 @@ class Parameter:
 class Function:
     """A function of the formula language.
 
-    ``section`` is its section in OpenFormula (OpenDocument part 4). ``example`` is a
+    ``section`` is its section in OpenFormula (OpenDocument part 4), empty where the standard
+    lacks what many programs have. ``traits`` tell what others need to know. ``example`` is a
     formula and the value that it gives on the sheet ``EXAMPLE_SHEET``. ``words`` says a
     call in plain words, ``{0}`` and ``{1}`` standing for arguments, ``{*}`` for all.
     ``gives`` is the number format of the result where the function implies one.
