@@ -40,7 +40,8 @@ class Taken(NamedTuple):
     others: tuple[Other, ...]
 
 
-def _as_text(text: str) -> Other:
+def as_text(text: str) -> Other:
+    """The reading of an entry as the text that it is."""
     return Other("keep the text", "'" + text)
 
 
@@ -57,7 +58,7 @@ def taken(text: str) -> Taken | None:
     if _GROUPED.fullmatch(stripped):
         number = re.sub(_GROUP, "", stripped)
         grouped = f"{float(number):,.{len(number.partition('.')[2])}f}"
-        return Taken(grouped, f"the number {grouped}", (_as_text(text),))
+        return Taken(grouped, f"the number {grouped}", (as_text(text),))
     if match := _DATE.fullmatch(stripped):
         return _taken_date(text, match)
     if (match := _FRACTION.fullmatch(stripped)) and int(match[2]):
@@ -68,7 +69,7 @@ def taken(text: str) -> Taken | None:
                      (Other(says, calculation),))  # fmt: skip
     if stripped.upper() in ERROR_CODES and stripped.upper() not in (LOOP, WORK):
         code = stripped.upper()
-        return Taken("=" + code, f"the error {code}", (_as_text(text),))
+        return Taken("=" + code, f"the error {code}", (as_text(text),))
     return None
 
 
@@ -77,9 +78,9 @@ def taken_number(text: str, value: float) -> Taken | None:
     text = text.strip()
     if _ZEROS.fullmatch(text):
         plain = number_text(value)
-        return Taken(plain, f"the number {plain}, without the zeros in front", (_as_text(text),))
+        return Taken(plain, f"the number {plain}, without the zeros in front", (as_text(text),))
     if _DIGITS.fullmatch(text):
-        return Taken(text, "a number, of which only 15 to 17 digits are kept", (_as_text(text),))
+        return Taken(text, "a number, of which only 15 to 17 digits are kept", (as_text(text),))
     if _ONE_COMMA.fullmatch(text):
         plain, point = number_text(value), text.replace(",", ".")
         return Taken(text, f"the number {plain}: the comma parts thousands", (_the_number(point),))
@@ -123,7 +124,7 @@ def _taken_date(text: str, match: re.Match[str]) -> Taken | None:
         return None
     first, *further = days
     others = [Other(f"make it {_long(day)}", day.isoformat()) for day in further]
-    return Taken(first.isoformat(), f"the date {_long(first)}", (*others, _as_text(text)))
+    return Taken(first.isoformat(), f"the date {_long(first)}", (*others, as_text(text)))
 
 
 def _year(match: re.Match[str]) -> int:

@@ -5,7 +5,7 @@ from __future__ import annotations
 from dataclasses import dataclass, replace
 
 from dreieck.core.address import Cell
-from dreieck.core.ambiguous import Other, taken, taken_number
+from dreieck.core.ambiguous import Other, as_text, taken, taken_number
 from dreieck.core.exceptions import EntryError, FormulaError
 from dreieck.core.formula import Shape, parse, tree
 from dreieck.core.look import MOST_DECIMALS, PLAIN, Form, Look, percent_text, shown
@@ -86,7 +86,7 @@ def read_entry(text: str, at: Cell) -> Entry:
 def _unlike_number(text: str, at: Cell) -> Entry:
     """Understand text that is no plain number and does not begin as a formula."""
     stripped = text.strip()
-    keep = (Other("keep the text", "'" + text),)
+    keep = (as_text(text),)
     if stripped.startswith("=") and len(stripped) > 1:
         entry = read_entry(stripped, at)
         return replace(entry, taken="a formula, without the blank in front", others=keep)

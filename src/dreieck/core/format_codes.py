@@ -12,7 +12,7 @@ from decimal import ROUND_HALF_UP, Context, Decimal
 from typing import NamedTuple
 
 from dreieck.core.numerals import DAYS, MONTHS, date_of
-from dreieck.core.values import joined_text
+from dreieck.core.values import exact, joined_text
 
 MAX_CODE = 500
 """How many characters a code can have."""
@@ -146,14 +146,14 @@ class _Digits:
 
 def _number(value: float, part: list[Piece]) -> str:
     layout = _Digits.of(part)
-    exact = Decimal(repr(abs(value))).scaleb(2 * layout.percents - 3 * layout.thousands)
+    number = exact(abs(value)).scaleb(2 * layout.percents - 3 * layout.thousands)
     power = 0
-    if layout.power and exact:
-        power = exact.adjusted() - max(len(layout.before) - 1, 0)
-        exact = exact.scaleb(-power)
-        if _rounded(exact, len(layout.behind)) >= Decimal(10) ** max(len(layout.before), 1):
-            power, exact = power + 1, exact.scaleb(-1)
-    whole, _, behind = f"{_rounded(exact, len(layout.behind)):f}".partition(".")
+    if layout.power and number:
+        power = number.adjusted() - max(len(layout.before) - 1, 0)
+        number = number.scaleb(-power)
+        if _rounded(number, len(layout.behind)) >= Decimal(10) ** max(len(layout.before), 1):
+            power, number = power + 1, number.scaleb(-1)
+    whole, _, behind = f"{_rounded(number, len(layout.behind)):f}".partition(".")
     whole = whole.lstrip("0")
     nothing = not whole and not behind.strip("0")
     text = "".join(_written(part, layout, whole, behind, power))
@@ -218,7 +218,7 @@ class _Moment:
     def __init__(self, value: float, part: list[Piece]) -> None:
         self.part = part
         fractions = (len(p.text.partition(".")[2]) for p in part if p.kind == "date")
-        self.seconds = _rounded(Decimal(repr(value)) * 86400, max(fractions, default=0))
+        self.seconds = _rounded(exact(value) * 86400, max(fractions, default=0))
         self.day = date_of(float(self.seconds // 86400))
         self.clock = self.seconds % 86400
         self.halved = any(piece.kind == "half" for piece in part)

@@ -3,7 +3,7 @@
 from __future__ import annotations
 
 from collections.abc import Iterable, Iterator
-from typing import Protocol
+from typing import Protocol, TypeVar
 
 import numpy as np
 
@@ -226,6 +226,7 @@ class Array:
 
 
 Table = Range | Array
+Single = TypeVar("Single", bound=Value | Table)
 
 
 class Several:
@@ -234,6 +235,11 @@ class Several:
     def __init__(self, ranges: Iterable[Range]) -> None:
         """A union of at least two ranges."""
         self.ranges = tuple(ranges)
+
+
+def parts(operand: Several | Single) -> tuple[Range | Single, ...]:
+    """The ranges of a union, or the operand itself."""
+    return operand.ranges if isinstance(operand, Several) else (operand,)
 
 
 def shared(one: Range, other: Range) -> Range | None:

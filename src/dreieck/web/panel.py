@@ -12,9 +12,8 @@ from dreieck.core.calculate import Block, Readers
 from dreieck.core.content import Entry, Unreadable
 from dreieck.core.explain import Explanation, explain
 from dreieck.core.fill import Fill, can_count_on
-from dreieck.core.formula import tree
 from dreieck.core.formula.printer import place_text, sheet_text
-from dreieck.core.functions import Trait, has
+from dreieck.core.functions import Trait, calls
 from dreieck.core.look import shown
 from dreieck.core.values import UNFINISHED, Error, Place
 from dreieck.web.bench import said
@@ -156,12 +155,8 @@ def _two_readings(situation: Situation) -> Entry | None:
 def _draws(situation: Situation) -> bool:
     """Whether the formula in question draws by chance, itself or by a name."""
     shapes = [situation.shape, *(named.shape for named in situation.names)]
-    return not situation.writing and any(
-        isinstance(node, tree.Call) and has(node.function, Trait.DRAWS)
-        for shape in shapes
-        if shape
-        for node in tree.walk(shape.tree)
-    )
+    drawn = any(calls(shape.tree, Trait.DRAWS) for shape in shapes if shape)
+    return drawn and not situation.writing
 
 
 def _advice(situation: Situation) -> list[Likely]:

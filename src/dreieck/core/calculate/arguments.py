@@ -13,7 +13,7 @@ from typing import Any, Protocol
 
 from dreieck.core.formula import tree
 from dreieck.core.functions import Failure, Function, Parameter, Takes, find
-from dreieck.core.ranges import Array, Range, Several, Table
+from dreieck.core.ranges import Array, Range, Several, Table, parts
 from dreieck.core.totals import Total
 from dreieck.core.values import VALUE, Error, Value, to_logical, to_number, to_text
 
@@ -70,7 +70,7 @@ def _converted(convert: Callable[[Value], Value]) -> Callable[..., Any]:
 
 def _range(parameter: Parameter, operand: Operand) -> Table:
     if isinstance(operand, Error):
-        raise Failure(operand.code, operand.why, operand.origin)
+        raise Failure.of(operand)
     if isinstance(operand, Several):
         raise Failure(VALUE, f"“{parameter.name}” has to be one range; these are several.")
     if not isinstance(operand, Table):
@@ -79,7 +79,7 @@ def _range(parameter: Parameter, operand: Operand) -> Table:
 
 
 def _areas(parameter: Parameter, operand: Operand) -> list[Table]:
-    return [*operand.ranges] if isinstance(operand, Several) else [_range(parameter, operand)]
+    return [_range(parameter, part) for part in parts(operand)]
 
 
 def _place(parameter: Parameter, operand: Operand) -> Range:
@@ -95,23 +95,18 @@ def _table(parameter: Parameter, operand: Operand) -> Table:
     return Array.of([[_sound(operand)]])
 
 
-def _parts(operand: Operand) -> tuple[Value | Table, ...]:
-    """The ranges of a union, or the operand itself."""
-    return operand.ranges if isinstance(operand, Several) else (operand,)
-
-
 def _sequence(
     parameter: Parameter, nodes: tuple[tree.Node, ...], evaluation: Evaluation
 ) -> Iterator[Value]:
     each = _EACH[parameter.takes]
     return chain.from_iterable(
-        each(part) for node in nodes for part in _parts(evaluation.operand(node))
+        each(part) for node in nodes for part in parts(evaluation.operand(node))
     )
 
 
 def _totals(parameter: Parameter, node: tree.Node, evaluation: Evaluation) -> Iterator[Total]:
     """What the numbers of an argument come to; an error among them is one of the call."""
-    for part in _parts(evaluation.operand(node)):
+    for part in parts(evaluation.operand(node)):
         yield _total(part, as_numbers=parameter.takes is Takes.TOTALS)
 
 
@@ -145,7 +140,7 @@ def _values(operand: Value | Table) -> Iterator[Value]:
 
 def _sound(value: Any) -> Any:
     if isinstance(value, Error):
-        raise Failure(value.code, value.why, value.origin)
+        raise Failure.of(value)
     return value
 
 

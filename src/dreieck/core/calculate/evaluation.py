@@ -23,7 +23,7 @@ from dreieck.core.cells import Cells
 from dreieck.core.chance import drawn
 from dreieck.core.formula import Shape, tree
 from dreieck.core.functions import Failure, Function, Takes, Trait, find
-from dreieck.core.ranges import Array, Range, Reader, Several, read_address, shared, single
+from dreieck.core.ranges import Array, Range, Reader, Several, parts, read_address, shared, single
 from dreieck.core.reference import CellReference, RangeReference
 from dreieck.core.values import (
     LOOP,
@@ -130,12 +130,12 @@ class Evaluation:
                 f"“{operator.strip() or '!'}” stands between two references; one is a value.",
             )
         if operator == "~":
-            return Several((*ranges(first), *ranges(last)))
+            return Several((*parts(first), *parts(last)))
         if operator == ":":
             return self.between(first, last)
-        common = [each for a in ranges(first) for b in ranges(last) if (each := shared(a, b))]
+        common = [each for a in parts(first) for b in parts(last) if (each := shared(a, b))]
         if not common:
-            return Error(NULL, f"{said(first)} and {said(last)} share no cell.")
+            return Error(NULL, f"{_said(first)} and {_said(last)} share no cell.")
         return common[0] if len(common) == 1 else Several(common)
 
     def between(self, first: Range | Several, last: Range | Several) -> Operand:
@@ -271,14 +271,9 @@ def _is_single(function: Function, index: int) -> bool:
     return takes in SINGLE or (takes is Takes.LATER and Trait.CHOOSES in function.traits)
 
 
-def ranges(reference: Range | Several) -> tuple[Range, ...]:
-    """The ranges that a reference stands for."""
-    return reference.ranges if isinstance(reference, Several) else (reference,)
-
-
-def said(reference: Range | Several) -> str:
+def _said(reference: Range | Several) -> str:
     """A reference as an error names it."""
-    return "~".join(each.area.text for each in ranges(reference))
+    return "~".join(each.area.text for each in parts(reference))
 
 
 def called(function: Function, arguments: Callable[[], Sequence[Any]]) -> Operand:

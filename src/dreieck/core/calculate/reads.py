@@ -53,16 +53,17 @@ def where_reads(reference: Reference, area: Area) -> Area | None:
     return Area(across[0], down[0], across[1], down[1])
 
 
-def crossing_references(shape: Shape) -> list[tuple[Reference, Reference]]:
+@lru_cache(maxsize=4096)
+def crossing_references(shape: Shape) -> tuple[tuple[Reference, Reference], ...]:
     """The references of a formula of which it reads only what both share."""
-    return [
+    return tuple(
         (node.first, node.last)
         for node in tree.walk(shape.tree)
         if isinstance(node, tree.Linked)
         and _crosses(node)
         and isinstance(node.first, CellReference | RangeReference)
         and isinstance(node.last, CellReference | RangeReference)
-    ]
+    )
 
 
 def shared_areas(shape: Shape, at: Cell) -> list[tuple[str | None, Area]]:

@@ -303,40 +303,21 @@ class _Row(Evaluation):
         """Go on to another row."""
         self.budget.spend(_CALL_STEPS)
         self.index = index
+        self.place = self.strip.place(index)
         self.known.clear()
 
     def operand(self, node: tree.Node) -> Operand:
         key = id(node)
         if key not in self.given:
-            self.place = self.strip.place(self.index)
             return super().operand(node)
         column: Any = self.given[key]
         operand: Operand = column[self.index] if isinstance(column, list) else column
         return operand
 
-    def value(self, node: tree.Node) -> Value:
-        return single(self.operand(node), self.strip.place(self.index).cell)
-
-    def array(self, node: tree.Node) -> Operand:
-        self.place = self.strip.place(self.index)
-        return super().array(node)
-
-    def addressed(self, text: str, *, by_number: bool) -> Operand:
-        self.place = self.strip.place(self.index)
-        return super().addressed(text, by_number=by_number)
-
-    def drawn(self, node: tree.Call) -> float:
-        self.place = self.strip.place(self.index)
-        return super().drawn(node)
-
-    def here(self) -> Range:
-        self.place = self.strip.place(self.index)
-        return super().here()
-
 
 def _sound_total(takes: Takes, total: Total) -> tuple[list[Total]]:
     if takes is Takes.TOTALS and total.error:
-        raise Failure(total.error.code, total.error.why, total.error.origin)
+        raise Failure.of(total.error)
     return ([total],)
 
 

@@ -13,7 +13,7 @@ from dreieck.core.findings.finding import Finding, rule
 from dreieck.core.findings.subject import Subject, joined, landings, listed
 from dreieck.core.formula import tree
 from dreieck.core.formula.printer import place_text
-from dreieck.core.functions import Trait, has
+from dreieck.core.functions import Trait, calls
 from dreieck.core.values import LOOP, NA, REF, Error, Place
 
 
@@ -99,8 +99,6 @@ def _has_lost(subject: Subject) -> bool:
 
 def _is_meant(subject: Subject) -> bool:
     """Whether the formula itself says that there is no value."""
-    return any(
-        isinstance(node, tree.ErrorLiteral)
-        or (isinstance(node, tree.Call) and has(node.function, Trait.MEANT))
-        for node in tree.walk(subject.shape.tree)
-    )
+    formula = subject.shape.tree
+    literal = any(isinstance(node, tree.ErrorLiteral) for node in tree.walk(formula))
+    return literal or calls(formula, Trait.MEANT)

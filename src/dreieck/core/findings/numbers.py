@@ -9,7 +9,7 @@ from dreieck.core.calculate.blocks import patches
 from dreieck.core.findings.finding import Finding
 from dreieck.core.findings.subject import joined, listed
 from dreieck.core.formula import Shape, tree
-from dreieck.core.functions import Takes, Trait, find, has
+from dreieck.core.functions import Takes, Trait, calls, find
 from dreieck.core.sheet import Sheet
 from dreieck.core.values import number_text
 
@@ -40,11 +40,7 @@ def number_findings(sheet: Sheet) -> Iterator[Finding]:
 
 def numbers_inside(shape: Shape) -> Iterator[float]:
     """The numbers that a formula calculates with; counts and places are not among them."""
-    by_place = any(
-        isinstance(node, tree.Call) and has(node.function, Trait.TELLS_PLACE)
-        for node in tree.walk(shape.tree)
-    )
-    if not by_place:
+    if not calls(shape.tree, Trait.TELLS_PLACE):
         yield from _inside(shape.tree)
 
 

@@ -7,14 +7,14 @@ from collections.abc import Iterator
 import numpy as np
 
 from dreieck.core.address import Area, Axis, Cell
+from dreieck.core.calculate.reads import read_names
 from dreieck.core.cells import Kind
 from dreieck.core.findings.finding import Finding, rule
 from dreieck.core.findings.mends import ended, relocked
 from dreieck.core.findings.slides import Slide, slides
 from dreieck.core.findings.subject import Subject, landings, listed, moves
 from dreieck.core.findings.uses import Use
-from dreieck.core.formula import tree
-from dreieck.core.functions import Trait, has
+from dreieck.core.functions import Trait, calls, has
 from dreieck.core.reference import CellReference, RangeReference
 
 
@@ -174,11 +174,7 @@ def _has_neighbours(subject: Subject, use: Use, axis: Axis) -> bool:
 
 
 def _reads_by_place(subject: Subject) -> bool:
-    return any(
-        isinstance(node, tree.Name)
-        or (isinstance(node, tree.Call) and has(node.function, Trait.MOVES_ALONG))
-        for node in tree.walk(subject.shape.tree)
-    )
+    return bool(read_names(subject.shape)) or calls(subject.shape.tree, Trait.MOVES_ALONG)
 
 
 @rule("heading-unread")

@@ -165,7 +165,7 @@ def _fitting(
     found = values.taken(fitting)
     if not found.all_numbers and Kind.ERROR in found.kinds:
         error = next(value for value in found.values() if isinstance(value, Error))
-        raise Failure(error.code, error.why, error.origin)
+        raise Failure.of(error)
     numbers = found.payload if found.all_numbers else found.payload[found.kinds == Kind.NUMBER]
     listed: list[float] = numbers.tolist()
     return listed

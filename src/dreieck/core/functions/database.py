@@ -51,7 +51,7 @@ def _of_rows(
 def _numbers(values: list[Value]) -> list[float]:
     for value in values:
         if isinstance(value, Error):
-            raise Failure(value.code, value.why, value.origin)
+            raise Failure.of(value)
     return [value for value in values if isinstance(value, float)]
 
 
@@ -104,7 +104,7 @@ _of_rows("DGET", "6.9.5", "the one value", 25.2, _get, criteria="A10:A11")
 
 def _column(table: Table, field: Value) -> int:
     if isinstance(field, Error):
-        raise Failure(field.code, field.why, field.origin)
+        raise Failure.of(field)
     if isinstance(field, float) and 1 <= field <= table.width:
         return int(field) - 1
     if isinstance(field, str):

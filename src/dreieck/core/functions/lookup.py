@@ -154,7 +154,7 @@ def _lookup(sought: Value, cells: Table, results: Table | None = None) -> Result
 def _exact(sought: Value, line: Table) -> int:
     """The first place in a row or column that holds the same value; wildcards count."""
     if isinstance(sought, Error):
-        raise Failure(sought.code, sought.why, sought.origin)
+        raise Failure.of(sought)
     wanted = wildcards(sought) if isinstance(sought, str) else None
     sought = 0.0 if sought is None else sought
     index = None if wanted else line.index()
@@ -174,7 +174,7 @@ def _exact(sought: Value, line: Table) -> int:
 def _nearest(sought: Value, line: Table, direction: int) -> int:
     """The last place in a sorted list whose value does not lie beyond what is sought."""
     if isinstance(sought, Error):
-        raise Failure(sought.code, sought.why, sought.origin)
+        raise Failure.of(sought)
     sought = 0.0 if sought is None else sought
     last: int | None = None
     for place, value in _along(line):

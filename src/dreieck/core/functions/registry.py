@@ -7,8 +7,9 @@ from dataclasses import dataclass
 from enum import Enum
 from typing import Literal, TypeVar
 
+from dreieck.core.formula import tree
 from dreieck.core.ranges import Several, Table
-from dreieck.core.values import Place, Value
+from dreieck.core.values import Error, Place, Value
 
 Result = Value | Table | Several
 Compute = TypeVar("Compute", bound=Callable[..., Result])
@@ -137,6 +138,11 @@ class Failure(Exception):
         self.why = why
         self.origin = origin
 
+    @classmethod
+    def of(cls, error: Error) -> Failure:
+        """The failure that passes an error value on."""
+        return cls(error.code, error.why, error.origin)
+
 
 _FUNCTIONS: dict[str, Function] = {}
 
@@ -186,6 +192,13 @@ def has(name: str, *traits: Trait) -> bool:
     """Whether there is a function of this name in capitals that has one of some traits."""
     function = find(name)
     return function is not None and not function.traits.isdisjoint(traits)
+
+
+def calls(node: tree.Node, *traits: Trait) -> bool:
+    """Whether a formula calls a function that has one of some traits."""
+    return any(
+        isinstance(each, tree.Call) and has(each.function, *traits) for each in tree.walk(node)
+    )
 
 
 def every() -> list[Function]:

@@ -14,13 +14,13 @@ from dreieck.core.ranges import Range, Table
 from dreieck.core.values import NA, VALUE, Error
 
 
-def trimmed(tables: Sequence[Table], code: str = VALUE) -> list[Table]:
+def trimmed(tables: Sequence[Table]) -> list[Table]:
     """Tables of one size, without the columns and rows at their ends that are empty in all.
 
-    Raises Failure with ``code`` where they differ in size.
+    Raises Failure where they differ in size.
     """
     if len({(table.width, table.height) for table in tables}) > 1:
-        raise Failure(code, "The ranges differ in size.")
+        raise Failure(VALUE, "The ranges differ in size.")
     sizes = [each.filled_size() for each in tables if isinstance(each, Range)]
     if len(sizes) < len(tables):
         return list(tables)
@@ -35,7 +35,7 @@ def check_errors(parts: Sequence[Cells]) -> None:
         place, cells = min(errors, key=lambda each: each[0])
         error = cells.value(int(place))
         assert isinstance(error, Error)
-        raise Failure(error.code, error.why, error.origin)
+        raise Failure.of(error)
 
 
 def numbers_of_pairs(one: Table, other: Table) -> tuple[list[float], list[float]]:

@@ -41,11 +41,7 @@ _ALL = repeated("values", Takes.VALUES, "values or ranges")
     _TOTALS,
     words="the sum of {*}",
     example=("=SUM(B2:B5)", 235.2),
-    traits=(
-        Trait.SUMMARISES,
-        Trait.ADDS_UP,
-        Trait.TOTALS,
-    ),
+    traits=(Trait.SUMMARISES, Trait.ADDS_UP, Trait.TOTALS),
 )
 def _sum(totals: list[Total]) -> float:
     return math.fsum(part for total in totals for part in total.parts)
@@ -111,10 +107,7 @@ def _products(column: int, tables: list[Table]) -> list[float]:
     _TOTALS,
     words="the average of {*}",
     example=("=AVERAGE(B2:B5)", 58.8),
-    traits=(
-        Trait.SUMMARISES,
-        Trait.ADDS_UP,
-    ),
+    traits=(Trait.SUMMARISES, Trait.ADDS_UP),
 )
 def _average(totals: list[Total]) -> float:
     count = sum(total.count for total in totals)
@@ -156,10 +149,7 @@ def _max(totals: list[Total]) -> float:
     _COUNTED,
     words="how many numbers there are in {*}",
     example=("=COUNT(A2:B5)", 4.0),
-    traits=(
-        Trait.SUMMARISES,
-        Trait.COUNTS,
-    ),
+    traits=(Trait.SUMMARISES, Trait.COUNTS),
 )
 def _count(totals: list[Total]) -> float:
     return float(sum(total.count for total in totals))
@@ -172,11 +162,7 @@ def _count(totals: list[Total]) -> float:
     _COUNTED,
     words="how many entries there are in {*}",
     example=("=COUNTA(A1:B6)", 10.0),
-    traits=(
-        Trait.SUMMARISES,
-        Trait.COUNTS,
-        Trait.COUNTS_ALL,
-    ),
+    traits=(Trait.SUMMARISES, Trait.COUNTS, Trait.COUNTS_ALL),
 )
 def _counta(totals: list[Total]) -> float:
     return float(sum(total.filled for total in totals))
@@ -212,7 +198,7 @@ def _of_all(
 
 def _as_number(value: Value) -> float:
     if isinstance(value, Error):
-        raise Failure(value.code, value.why, value.origin)
+        raise Failure.of(value)
     return float(value) if isinstance(value, float | bool) else 0.0
 
 
@@ -287,7 +273,7 @@ def _subtotal(kind: int, *areas: list[Table]) -> float:
         total = Total()
         total.take(values)
         if total.error and known.parameters[0].takes is Takes.TOTALS:
-            raise Failure(total.error.code, total.error.why, total.error.origin)
+            raise Failure.of(total.error)
         return float(known.compute([total]))  # type: ignore[arg-type]
     numbers = [_as_number(value) for value in values if isinstance(value, float | Error)]
     return float(known.compute(iter(numbers)))  # type: ignore[arg-type]

@@ -230,6 +230,14 @@ def _exact(text: str, other: str) -> bool:
 
 
 @function(
+    "CONCAT",
+    "",
+    "Joins texts, those of ranges row by row.",
+    repeated("texts", Takes.VALUES, "texts or ranges"),
+    words="{*} joined",
+    example=("=CONCAT(A2:A3)", "FlourLentils"),
+)
+@function(
     "CONCATENATE",
     "6.20.6",
     "Joins texts.",
@@ -238,18 +246,6 @@ def _exact(text: str, other: str) -> bool:
     example=('=CONCATENATE(A2,", ",C2)', "Flour, Kestrel"),
 )
 def _concatenate(values: Iterator[Value]) -> Result:
-    return bounded_text(_texts(values))
-
-
-@function(
-    "CONCAT",
-    "",
-    "Joins texts, those of ranges row by row.",
-    repeated("texts", Takes.VALUES, "texts or ranges"),
-    words="{*} joined",
-    example=("=CONCAT(A2:A3)", "FlourLentils"),
-)
-def _concat(values: Iterator[Value]) -> Result:
     return bounded_text(_texts(values))
 
 
@@ -274,7 +270,7 @@ def _texts(values: Iterator[Value]) -> list[str]:
     for value in values:
         text = to_text(value)
         if isinstance(text, Error):
-            raise Failure(text.code, text.why, text.origin)
+            raise Failure.of(text)
         texts.append(text)
     return texts
 

@@ -6,7 +6,7 @@ from decimal import Decimal
 from fractions import Fraction
 
 from dreieck.core.functions.registry import Failure, Takes, arg, function
-from dreieck.core.values import NA
+from dreieck.core.values import NA, exact
 
 _UNITS: dict[str, dict[str, str]] = {
     "length": {
@@ -63,8 +63,7 @@ def _convert(number: float, source: str, target: str) -> float:
     other_kind, other, other_begins = _measure(target)
     if kind != other_kind:
         raise Failure(NA, f"{source} is a unit of {kind}, {target} one of {other_kind}.")
-    exact = Fraction(Decimal(repr(number)))
-    return float((exact * one + begins - other_begins) / other)
+    return float((Fraction(exact(number)) * one + begins - other_begins) / other)
 
 
 def _measure(unit: str) -> tuple[str, Fraction, Fraction]:
