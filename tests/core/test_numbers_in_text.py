@@ -47,6 +47,9 @@ from dreieck.core.numerals import date_of, serial
         (1.5, "[h]:mm", "36:00"),
         (0.0001, "[mm]:ss.00", "00:08.64"),
         (-0.5, "[h]:mm", "-12:00"),
+        (-1.25 / 24, "[h]:mm:ss", "-1:15:00"),
+        (-1.75 / 24, "[m]:ss", "-105:00"),
+        (-1e-9, "[h]:mm", "0:00"),
         (-0.25, "yyyy-mm-dd hh", "1899-12-29 18"),
         ("kg", "0;0;0;@!", "kg!"),
         ("kg", "0.0", "kg"),
@@ -73,6 +76,13 @@ def test_a_code_shows_what_the_look_of_a_cell_shows(value, decimals):
     assert formatted(value, code) == shown(value, Look("number", decimals))
     assert formatted(value, "#,##" + code) == shown(value, Look("grouped", decimals))
     assert find("FIXED").compute(value, decimals) == shown(value, Look("grouped", decimals))
+
+
+@given(st.integers(-(10**7), 10**7).map(lambda seconds: seconds / 86400))
+def test_elapsed_time_is_that_of_the_look_with_all_its_parts(value):
+    hours, minutes, seconds = formatted(value, "[h]:mm:ss").split(":")
+    short = f"{hours}:{minutes}" + f":{seconds}" * (seconds != "00")
+    assert short == shown(value, Look("time"))
 
 
 @given(st.integers(-500_000, 2_900_000), st.integers(-5000, 5000))

@@ -6,6 +6,7 @@ four parts with ``;`` between them: for numbers above 0, below 0, 0, and for tex
 
 from __future__ import annotations
 
+import math
 import re
 from dataclasses import dataclass, field
 from decimal import ROUND_HALF_UP, Context, Decimal
@@ -219,22 +220,20 @@ class _Moment:
         self.part = part
         fractions = (len(p.text.partition(".")[2]) for p in part if p.kind == "date")
         self.seconds = _rounded(exact(value) * 86400, max(fractions, default=0))
-        self.day = date_of(float(self.seconds // 86400))
-        self.clock = self.seconds % 86400
+        self.elapses = any(piece.kind == "elapsed" for piece in part)
         self.halved = any(piece.kind == "half" for piece in part)
-        if self.seconds < 0 and any(piece.kind == "date" for piece in part):
-            self.clock += 86400 if self.clock < 0 else 0
-            self.day = date_of(float((self.seconds - self.clock) / 86400))
+        # Time that passes has a sign; a moment before the first date lies in the day before it.
+        told = abs(self.seconds) if self.elapses else self.seconds
+        days = math.floor(told / 86400)
+        self.day = date_of(days)
+        self.clock = told - days * 86400
 
     def text(self) -> str:
         """The whole text."""
         if self.day is None:
             raise FormatCodeError("The number is no date: the calendar goes from year 1 to 9999.")
-        sign = "-" if self.seconds < 0 and self._elapses() else ""
+        sign = "-" if self.seconds < 0 and self.elapses else ""
         return sign + "".join(self._written(index) for index in range(len(self.part)))
-
-    def _elapses(self) -> bool:
-        return any(piece.kind == "elapsed" for piece in self.part)
 
     def _written(self, index: int) -> str:
         piece = self.part[index]
