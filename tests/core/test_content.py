@@ -27,6 +27,7 @@ C5 = Cell.parse("C5")
         ("12%", 0.12, "percent"),
         ("2026-03-01", 46082.0, "date"),
         ("9:30", 9.5 / 24, "time"),
+        ("-1:30", -0.0625, "time"),
         ("2026-03-01 12:00", 46082.5, "datetime"),
         ("true", True, None),
         ("Flour", "Flour", None),
@@ -95,10 +96,9 @@ def test_what_is_offered_for_editing_reads_back_as_the_same_value(value, look):
 def test_what_is_shown_is_within_half_a_unit_of_its_last_digit(value, look, room):
     text = shown(value, look, room)
     if ":" in text or "-" in text[1:].replace("E-", ""):
-        moment = read_numeral(text.removeprefix("-"))
+        moment = read_numeral(text)
         days = 1.0 if moment.form == "date" else 0.5 / 86400
-        told = -moment.value if text.startswith("-") else moment.value
-        assert abs(told - value) <= days * (1 + 1e-6) + abs(value) * 2**-50
+        assert abs(moment.value - value) <= days * (1 + 1e-6) + abs(value) * 2**-50
         return
     digits, _, power = text.rstrip("%").replace(",", "").partition("E")
     last = Decimal(1).scaleb(int(power or 0) - len(digits.partition(".")[2]))

@@ -20,6 +20,7 @@ from dreieck.core.values import rounded, rounded_towards
         ("2026-3-1", 46082.0, "date", 0),
         ("0:00:30", 30 / 86400, "time", 0),
         ("36:00", 1.5, "time", 0),
+        ("-1:30", -0.0625, "time", 0),
         ("2026-03-01T06:00", 46082.25, "datetime", 0),
     ],
 )
@@ -39,6 +40,7 @@ def test_numbers_as_people_type_them(text, value, form, decimals):
         "--1",
         "1e",
         "2026-13-01",
+        "2026-03-01 -1:30",
         "9:75",
         "12%%",
         "e5",

@@ -22,7 +22,7 @@ _NUMBER = re.compile(
     r"(?P<exponent>[eE][+-]?\d{1,3})?\s*(?P<percent>%?)"
 )
 _DATE = re.compile(r"(\d{4})-(\d{1,2})-(\d{1,2})(?:[T ](.+))?")
-_TIME = re.compile(r"(\d{1,9}):([0-5]?\d)(?::([0-5]?\d(?:\.\d+)?))?")
+_TIME = re.compile(r"([+-]?)(\d{1,9}):([0-5]?\d)(?::([0-5]?\d(?:\.\d+)?))?")
 
 
 class Numeral(NamedTuple):
@@ -91,8 +91,10 @@ def _read_date(match: re.Match[str]) -> Numeral | None:
     if match[4] is None:
         return Numeral(day, "date")
     time = _TIME.fullmatch(match[4].strip())
-    return Numeral(day + _day_part(time), "datetime") if time else None
+    # A time of day has no sign; one that passes may have.
+    return Numeral(day + _day_part(time), "datetime") if time and not time[1] else None
 
 
 def _day_part(match: re.Match[str]) -> float:
-    return (int(match[1]) * 3600 + int(match[2]) * 60 + float(match[3] or 0)) / 86400
+    part = (int(match[2]) * 3600 + int(match[3]) * 60 + float(match[4] or 0)) / 86400
+    return -part if match[1] == "-" else part
