@@ -8,9 +8,9 @@ import numpy as np
 
 from bench.sheets import fill, workbook
 from bench.timing import ratio
-from dreieck.core.address import Area, Cell
 from dreieck.core.calculate import Calculation
-from dreieck.core.look import PLAIN
+from dreieck.core.grid import Area, Cell
+from dreieck.core.values.look import PLAIN
 
 ASKED = 5.0
 TITLE = "change G1 with 1,000,000 dependants =A1*B1*$G$1 / NumPy expression"

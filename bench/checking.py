@@ -4,10 +4,10 @@ from __future__ import annotations
 
 from bench.sheets import workbook
 from bench.timing import ratio
-from dreieck.core.address import Area, Cell
 from dreieck.core.calculate import Calculation, block_at
-from dreieck.core.fill import plan_fill
-from dreieck.core.findings import block_findings
+from dreieck.core.checking.findings import block_findings
+from dreieck.core.editing.fill import plan_fill
+from dreieck.core.grid import Area, Cell
 
 ASKED = 3.0
 TITLE = "rehearsal of 100,000 landings with its findings / computing them"

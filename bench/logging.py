@@ -8,8 +8,8 @@ from pathlib import Path
 from fastapi.testclient import TestClient
 
 from bench.timing import ratio
-from dreieck.core.address import Area, Cell
-from dreieck.core.fill import plan_fill
+from dreieck.core.editing.fill import plan_fill
+from dreieck.core.grid import Area, Cell
 from dreieck.web.app import create_app
 from dreieck.web.settings import Settings
 

@@ -7,9 +7,9 @@ import tempfile
 from pathlib import Path
 
 from bench.timing import ratio
-from dreieck.core.address import Area, Cell
-from dreieck.core.edits import SetCells
-from dreieck.core.look import PLAIN
+from dreieck.core.grid import Area, Cell
+from dreieck.core.sheet.edits import SetCells
+from dreieck.core.values.look import PLAIN
 from dreieck.store.database import Database
 from dreieck.store.library import Library
 from dreieck.store.open_workbook import OpenWorkbook

@@ -6,8 +6,8 @@ import io
 import tokenize
 
 from bench.timing import ratio
-from dreieck.core.address import Cell, column_letters
 from dreieck.core.formula import parse
+from dreieck.core.grid import Cell, column_letters
 
 ASKED = 15.0
 TITLE = "parse 10,000 formulas / tokenize"

@@ -5,7 +5,7 @@ from __future__ import annotations
 from bench.sheets import fill, workbook
 from bench.timing import ratio
 from dreieck.core.calculate import Calculation
-from dreieck.core.workbook import Workbook
+from dreieck.core.sheet.workbook import Workbook
 
 ASKED = 15.0
 TITLE = "running total over 100,000 rows / over 10,000 rows"

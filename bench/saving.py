@@ -8,10 +8,10 @@ from itertools import count
 from pathlib import Path
 
 from bench.timing import ratio
-from dreieck.core.address import Area, Cell
-from dreieck.core.edits import SetCells
-from dreieck.core.fill import plan_fill
-from dreieck.core.look import PLAIN
+from dreieck.core.editing.fill import plan_fill
+from dreieck.core.grid import Area, Cell
+from dreieck.core.sheet.edits import SetCells
+from dreieck.core.values.look import PLAIN
 from dreieck.store.database import Database
 from dreieck.store.library import Library
 

@@ -4,12 +4,12 @@ from __future__ import annotations
 
 import numpy as np
 
-from dreieck.core.address import Area, Cell
-from dreieck.core.cells import Cells
-from dreieck.core.fill import plan_fill
-from dreieck.core.look import PLAIN
-from dreieck.core.sheet import Sheet
-from dreieck.core.workbook import Workbook
+from dreieck.core.editing.fill import plan_fill
+from dreieck.core.grid import Area, Cell
+from dreieck.core.sheet.cells import Cells
+from dreieck.core.sheet.sheet import Sheet
+from dreieck.core.sheet.workbook import Workbook
+from dreieck.core.values.look import PLAIN
 
 
 def workbook(**columns: object) -> Workbook:

@@ -2,7 +2,7 @@
 
 from hypothesis import strategies as st
 
-from dreieck.core.address import MAX_COLUMN, MAX_ROW, Cell, column_letters
+from dreieck.core.grid import MAX_COLUMN, MAX_ROW, Cell, column_letters
 
 columns = st.one_of(st.integers(1, 40), st.integers(1, MAX_COLUMN))
 rows = st.one_of(st.integers(1, 60), st.integers(1, MAX_ROW))

@@ -1,10 +1,10 @@
 """Small workbooks for tests, written as people would type them."""
 
-from dreieck.core.address import Area
 from dreieck.core.calculate import Calculation
-from dreieck.core.entering import typed_workbook
-from dreieck.core.fill import plan_fill
-from dreieck.core.findings import check_sheet
+from dreieck.core.checking.findings import check_sheet
+from dreieck.core.editing.entering import typed_workbook
+from dreieck.core.editing.fill import plan_fill
+from dreieck.core.grid import Area
 from dreieck.core.values import Error
 
 LOADS = {

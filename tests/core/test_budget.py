@@ -7,18 +7,18 @@ from hypothesis import given
 from hypothesis import strategies as st
 from tables import workbook
 
-from dreieck.core.address import Area, Cell
 from dreieck.core.budget import Budget, WorkEnded, working
 from dreieck.core.calculate import Calculation, order
 from dreieck.core.calculate import calculation as calculating
 from dreieck.core.calculate.blocks import blocks
-from dreieck.core.edits import SetCells
 from dreieck.core.formula import Shape
 from dreieck.core.functions.wildcards import Wildcards
-from dreieck.core.look import PLAIN
-from dreieck.core.names import named
-from dreieck.core.sheet import Run
+from dreieck.core.grid import Area, Cell
+from dreieck.core.sheet.edits import SetCells
+from dreieck.core.sheet.names import named
+from dreieck.core.sheet.sheet import Run
 from dreieck.core.values import NUM, REF, UNFINISHED, VALUE, WORK, Error
+from dreieck.core.values.look import PLAIN
 
 HEAVY = "=DSUM(B2:ZZ1000000,1,B2:ZZ1000000)"
 

@@ -2,8 +2,8 @@ import threading
 
 import pytest
 
-from dreieck.core.address import Cell
 from dreieck.core.exceptions import DreieckError
+from dreieck.core.grid import Cell
 from dreieck.store import NewSheet
 from dreieck.store import library as library_module
 

@@ -11,19 +11,18 @@ from hypothesis import HealthCheck, given, settings
 from hypothesis import strategies as st
 from sqlalchemy import event
 
-from dreieck.core import sheets
-from dreieck.core.address import EVERYWHERE, Area, Cell
 from dreieck.core.calculate import Calculation
-from dreieck.core.chance import next_seed
-from dreieck.core.content import typed_text
-from dreieck.core.edits import SetCells, SetSeed
-from dreieck.core.fill import plan_fill
-from dreieck.core.inserting import deleted, inserted
-from dreieck.core.lines import Lines
-from dreieck.core.look import PLAIN, Look
-from dreieck.core.moving import moved
-from dreieck.core.sheet import Run
+from dreieck.core.calculate.chance import next_seed
+from dreieck.core.editing import sheets
+from dreieck.core.editing.fill import plan_fill
+from dreieck.core.editing.inserting import deleted, inserted
+from dreieck.core.editing.moving import moved
+from dreieck.core.grid import EVERYWHERE, Area, Cell, Lines
+from dreieck.core.sheet.content import typed_text
+from dreieck.core.sheet.edits import SetCells, SetSeed
+from dreieck.core.sheet.sheet import Run
 from dreieck.core.values import Error
+from dreieck.core.values.look import PLAIN, Look
 from dreieck.store import (
     Database,
     Library,
@@ -335,9 +334,9 @@ def test_any_history_goes_back_and_forth_and_reads_back_the_same(tmp_path_factor
 _TYPIST = """
 import sys
 from pathlib import Path
-from dreieck.core.address import Cell
-from dreieck.core.edits import SetCells
-from dreieck.core.look import PLAIN
+from dreieck.core.grid import Cell
+from dreieck.core.sheet.edits import SetCells
+from dreieck.core.values.look import PLAIN
 from dreieck.store import Database, Library
 library = Library(Database(Path(sys.argv[1])))
 opened = library.open(int(sys.argv[2]))

@@ -4,8 +4,8 @@ import re
 from pathlib import Path
 
 import dreieck.web
-from dreieck.web.actions import ACTIONS
-from dreieck.web.keys import KEYS, for_browser, for_foot
+from dreieck.web.workbench.actions import ACTIONS
+from dreieck.web.workbench.keys import KEYS, for_browser, for_foot
 
 WEB = Path(dreieck.web.__file__).parent
 SCRIPTS = "\n".join(path.read_text() for path in sorted(WEB.glob("static/js/*.js")))

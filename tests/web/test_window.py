@@ -5,11 +5,11 @@ from formulas import cells
 from hypothesis import given
 from hypothesis import strategies as st
 
-from dreieck.core.address import MAX_COLUMN, MAX_ROW, Area, Cell
+from dreieck.core.grid import MAX_COLUMN, MAX_ROW, Area, Cell
 from dreieck.store import Database, Library
-from dreieck.web.bench import Bench
-from dreieck.web.scene import HEAD, ROW, scene
-from dreieck.web.situation import Situation
+from dreieck.web.workbench.scene import HEAD, ROW, scene
+from dreieck.web.workbench.situation import Situation
+from dreieck.web.workbench.state import Bench
 
 
 @pytest.fixture(scope="module")

@@ -8,9 +8,9 @@ from typing import Annotated, Any, NoReturn
 
 import typer
 
-from dreieck.core.address import Cell
 from dreieck.core.exceptions import DreieckError
 from dreieck.core.formula import parse
+from dreieck.core.grid import Cell
 from dreieck.web.api.evaluate import EvaluateRequest, evaluate_answer
 from dreieck.web.api.shift import CornerMove, ShiftAnswer, ShiftRequest, shift_answer
 

@@ -2,8 +2,8 @@
 
 from __future__ import annotations
 
-from dreieck.core.address import Area
-from dreieck.core.look import Look
+from dreieck.core.grid import Area
+from dreieck.core.values.look import Look
 from dreieck.store import NewSheet
 
 NAME = "Hut supplies"

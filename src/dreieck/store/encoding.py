@@ -6,10 +6,11 @@ import json
 from collections.abc import Callable, Sequence
 from typing import Any, NamedTuple
 
-from dreieck.core.address import Cell
-from dreieck.core.cells import Kind
-from dreieck.core.content import Content, Unreadable
-from dreieck.core.edits import (
+from dreieck.core.formula import Shape
+from dreieck.core.grid import Cell, Lines
+from dreieck.core.sheet.cells import Kind
+from dreieck.core.sheet.content import Content, Unreadable
+from dreieck.core.sheet.edits import (
     AddSheet,
     ArrangeSheet,
     DeleteLines,
@@ -20,11 +21,9 @@ from dreieck.core.edits import (
     SetName,
     SetSeed,
 )
-from dreieck.core.formula import Shape
-from dreieck.core.lines import Lines
-from dreieck.core.look import PLAIN, Look
-from dreieck.core.names import Named
-from dreieck.core.sheet import Run
+from dreieck.core.sheet.names import Named
+from dreieck.core.sheet.sheet import Run
+from dreieck.core.values.look import PLAIN, Look
 
 
 class Stored(NamedTuple):

@@ -13,11 +13,11 @@ from weakref import WeakValueDictionary
 from sqlalchemy import func
 from sqlmodel import col, select
 
-from dreieck.core.address import Cell
-from dreieck.core.edits import SetCells
-from dreieck.core.entering import entered
+from dreieck.core.editing.entering import entered
 from dreieck.core.exceptions import DreieckError
-from dreieck.core.look import PLAIN, Look
+from dreieck.core.grid import Cell
+from dreieck.core.sheet.edits import SetCells
+from dreieck.core.values.look import PLAIN, Look
 from dreieck.store.database import DAMAGE, Database, StoreError, damaged
 from dreieck.store.lock import WorkbookLock
 from dreieck.store.open_workbook import OpenWorkbook

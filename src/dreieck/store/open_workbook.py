@@ -15,10 +15,10 @@ from sqlmodel import Session
 
 from dreieck.core.budget import Budget, working
 from dreieck.core.calculate import Calculation
-from dreieck.core.edits import Edit, SetCells
+from dreieck.core.editing.following import Step, steps_of
 from dreieck.core.exceptions import DreieckError
-from dreieck.core.following import Step, steps_of
-from dreieck.core.sheet import Sheet
+from dreieck.core.sheet.edits import Edit, SetCells
+from dreieck.core.sheet.sheet import Sheet
 from dreieck.store.database import Database, StoreError
 from dreieck.store.encoding import edits_of, edits_text
 from dreieck.store.history import History, Labels

@@ -10,10 +10,10 @@ from typing import Any
 import numpy as np
 from sqlmodel import Session, col, select
 
-from dreieck.core.cells import Cells, Kind, Pool, encoded
-from dreieck.core.names import Named
-from dreieck.core.sheet import Sheet
-from dreieck.core.workbook import Workbook
+from dreieck.core.sheet.cells import Cells, Kind, Pool, encoded
+from dreieck.core.sheet.names import Named
+from dreieck.core.sheet.sheet import Sheet
+from dreieck.core.sheet.workbook import Workbook
 from dreieck.store.encoding import Stored, content_of, look_of
 from dreieck.store.shapes import Shapes
 from dreieck.store.tables import NameRow, SheetRow, WorkbookRow

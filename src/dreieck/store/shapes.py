@@ -11,8 +11,8 @@ from collections import Counter
 from sqlalchemy import insert
 from sqlmodel import Session, col, select
 
-from dreieck.core.address import Cell
 from dreieck.core.formula import Shape, tree
+from dreieck.core.grid import Cell
 from dreieck.store.tables import ShapeRow
 
 

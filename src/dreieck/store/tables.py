@@ -7,7 +7,7 @@ from secrets import randbelow
 
 from sqlmodel import Field, SQLModel
 
-from dreieck.core.chance import MAX_SEED
+from dreieck.core.calculate.chance import MAX_SEED
 
 
 def now() -> str:

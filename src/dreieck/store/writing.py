@@ -9,8 +9,9 @@ from operator import itemgetter
 from sqlalchemy import Connection, delete, insert, update
 from sqlmodel import Session, col
 
-from dreieck.core.cells import Kind
-from dreieck.core.edits import (
+from dreieck.core.grid import Lines
+from dreieck.core.sheet.cells import Kind
+from dreieck.core.sheet.edits import (
     AddSheet,
     ArrangeSheet,
     DeleteLines,
@@ -22,8 +23,7 @@ from dreieck.core.edits import (
     SetName,
     SetSeed,
 )
-from dreieck.core.lines import Lines
-from dreieck.core.workbook import Workbook
+from dreieck.core.sheet.workbook import Workbook
 from dreieck.store.encoding import look_text, stored_run
 from dreieck.store.shapes import Shapes
 from dreieck.store.tables import NameRow, SheetRow, WorkbookRow

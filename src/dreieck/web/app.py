@@ -14,26 +14,15 @@ from starlette.staticfiles import StaticFiles
 
 from dreieck import demo
 from dreieck.store import Database, Library, StoreError
-from dreieck.web import (
-    api,
-    errors,
-    gate,
-    guide,
-    home,
-    lift,
-    log,
-    map,
-    names,
-    news,
-    selection,
-    ways,
-    workbench,
-)
-from dreieck.web.drawn import Drawn
+from dreieck.web import api, errors, gate
 from dreieck.web.gate import Gate, Keyring
+from dreieck.web.pages import guide, home, lift, log, map, names, ways
 from dreieck.web.security import Guard
 from dreieck.web.settings import Settings
 from dreieck.web.turns import Turns
+from dreieck.web.workbench import news, selection
+from dreieck.web.workbench import routes as workbench
+from dreieck.web.workbench.drawn import Drawn
 
 _THREADS = 200
 _STATIC = Path(__file__).parent / "static"

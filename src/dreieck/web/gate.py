@@ -18,7 +18,7 @@ from starlette.requests import HTTPConnection
 from starlette.responses import RedirectResponse, Response
 from starlette.types import ASGIApp, Receive, Scope, Send
 
-from dreieck.web.pages import page
+from dreieck.web.answers import page
 from dreieck.web.refusing import refuse
 
 router = APIRouter(include_in_schema=False)

@@ -6,7 +6,7 @@ from starlette.datastructures import Headers
 from starlette.responses import HTMLResponse, JSONResponse, Response
 from starlette.types import Message, Scope, Send
 
-from dreieck.web.pages import fragment
+from dreieck.web.answers import fragment
 
 
 def refusal(

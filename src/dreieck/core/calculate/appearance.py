@@ -2,10 +2,10 @@
 
 from __future__ import annotations
 
-from dreieck.core.content import Content
 from dreieck.core.formula import Shape, tree
 from dreieck.core.functions import find
-from dreieck.core.look import Look
+from dreieck.core.sheet.content import Content
+from dreieck.core.values.look import Look
 
 
 def look_of(content: Content | None, look: Look) -> Look:

@@ -13,8 +13,8 @@ from typing import Any, Protocol
 
 from dreieck.core.formula import tree
 from dreieck.core.functions import Failure, Function, Parameter, Takes, find
-from dreieck.core.ranges import Array, Range, Several, Table, parts
-from dreieck.core.totals import Total
+from dreieck.core.ranges.operands import Array, Range, Several, Table, parts
+from dreieck.core.ranges.totals import Total
 from dreieck.core.values import VALUE, Error, Value, to_logical, to_number, to_text
 
 Operand = Value | Range | Array | Several

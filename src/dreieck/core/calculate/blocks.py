@@ -10,11 +10,11 @@ from weakref import WeakKeyDictionary
 
 import numpy as np
 
-from dreieck.core.address import Area, Cell
-from dreieck.core.cells import Kind
-from dreieck.core.column import Column
 from dreieck.core.formula import Shape
-from dreieck.core.sheet import Sheet
+from dreieck.core.grid import Area, Cell
+from dreieck.core.sheet.cells import Kind
+from dreieck.core.sheet.column import Column
+from dreieck.core.sheet.sheet import Sheet
 
 
 @dataclass(frozen=True)

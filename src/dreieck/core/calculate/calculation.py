@@ -7,22 +7,22 @@ from collections.abc import Iterator, Sequence
 
 import numpy as np
 
-from dreieck.core.address import Area, Cell
+from dreieck.core.analysis.reads import read_names, read_references, reads_anywhere
 from dreieck.core.budget import AT_ONCE, current, spend
 from dreieck.core.calculate.order import Order, UnsettledError
 from dreieck.core.calculate.pieces import Piece, Pieces
 from dreieck.core.calculate.read_map import ReadMap, touched_areas
-from dreieck.core.calculate.reads import read_names, read_references, reads_anywhere
 from dreieck.core.calculate.results import Results
-from dreieck.core.cells import Cells, Kind
 from dreieck.core.formula import Shape
-from dreieck.core.index import MOST as MOST_INDEXES
-from dreieck.core.index import Index
-from dreieck.core.reference import Reference
-from dreieck.core.sheet import Sheet
-from dreieck.core.totals import Total, Totals
+from dreieck.core.formula.reference import Reference
+from dreieck.core.grid import Area, Cell
+from dreieck.core.ranges.index import MOST as MOST_INDEXES
+from dreieck.core.ranges.index import Index
+from dreieck.core.ranges.totals import Total, Totals
+from dreieck.core.sheet.cells import Cells, Kind
+from dreieck.core.sheet.sheet import Sheet
+from dreieck.core.sheet.workbook import Workbook
 from dreieck.core.values import UNFINISHED, Value
-from dreieck.core.workbook import Workbook
 
 _VALUE_STEPS = 2
 _TOTAL_STEPS = 10

@@ -9,14 +9,14 @@ from __future__ import annotations
 from graphlib import CycleError, TopologicalSorter
 from typing import NamedTuple, Protocol
 
-from dreieck.core.address import Area
+from dreieck.core.analysis.reads import reach
 from dreieck.core.calculate.evaluation import result_at
 from dreieck.core.calculate.pieces import Knows, Piece
-from dreieck.core.calculate.reads import reach
 from dreieck.core.calculate.recurrence import run_recurrence
-from dreieck.core.cells import Kind
-from dreieck.core.ranges import Reader
-from dreieck.core.reference import Part, Reference
+from dreieck.core.formula.reference import Part, Reference
+from dreieck.core.grid import Area
+from dreieck.core.ranges.operands import Reader
+from dreieck.core.sheet.cells import Kind
 from dreieck.core.values import Place
 
 

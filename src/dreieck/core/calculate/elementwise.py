@@ -15,8 +15,8 @@ from numpy.typing import NDArray
 
 from dreieck.core.budget import AT_ONCE, spend
 from dreieck.core.calculate.operators import LAST_BITS, ORDERS, binary, percent, signed
-from dreieck.core.cells import Cells, Kind, Pool
-from dreieck.core.ranges import MAX_TABLE, Array, Range, Several, Table
+from dreieck.core.ranges.operands import MAX_TABLE, Array, Range, Several, Table
+from dreieck.core.sheet.cells import Cells, Kind, Pool
 from dreieck.core.values import VALUE, Error, Value
 
 _ONE_BY_ONE = 4

@@ -6,9 +6,9 @@ from collections.abc import Callable, Mapping, Sequence
 from dataclasses import replace
 from typing import Any
 
-from dreieck.core.address import Area
 from dreieck.core.budget import current
 from dreieck.core.calculate.arguments import SINGLE, Operand, bound
+from dreieck.core.calculate.chance import drawn
 from dreieck.core.calculate.elementwise import (
     MINUS,
     PERCENT,
@@ -19,12 +19,21 @@ from dreieck.core.calculate.elementwise import (
     spread,
 )
 from dreieck.core.calculate.operators import binary, percent, signed
-from dreieck.core.cells import Cells
-from dreieck.core.chance import drawn
 from dreieck.core.formula import Shape, tree
+from dreieck.core.formula.reference import CellReference, RangeReference
 from dreieck.core.functions import Failure, Function, Takes, Trait, find
-from dreieck.core.ranges import Array, Range, Reader, Several, parts, read_address, shared, single
-from dreieck.core.reference import CellReference, RangeReference
+from dreieck.core.grid import Area
+from dreieck.core.ranges.operands import (
+    Array,
+    Range,
+    Reader,
+    Several,
+    parts,
+    read_address,
+    shared,
+    single,
+)
+from dreieck.core.sheet.cells import Cells
 from dreieck.core.values import (
     LOOP,
     NAME,

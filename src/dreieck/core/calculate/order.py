@@ -15,12 +15,12 @@ from itertools import takewhile
 from time import monotonic
 from typing import Protocol
 
-from dreieck.core.address import Area, Cell
 from dreieck.core.budget import TooMuchWork, WorkEnded, current
 from dreieck.core.calculate.directions import run_in_direction
 from dreieck.core.calculate.pieces import Knows, Piece, Pieces, SinglePieces
 from dreieck.core.calculate.strips import work_out
-from dreieck.core.ranges import Reader
+from dreieck.core.grid import Area, Cell
+from dreieck.core.ranges.operands import Reader
 from dreieck.core.values import LOOP, VALUE, WORK, Error, Place
 
 log = logging.getLogger("dreieck")

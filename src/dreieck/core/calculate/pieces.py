@@ -5,14 +5,14 @@ from __future__ import annotations
 from collections.abc import Iterator
 from typing import NamedTuple, Protocol
 
-from dreieck.core.address import Area, Cell
+from dreieck.core.analysis.reads import reach
 from dreieck.core.budget import spend
 from dreieck.core.calculate.blocks import Patch, patches_in
-from dreieck.core.calculate.reads import reach
 from dreieck.core.calculate.results import Results
-from dreieck.core.cells import Kind
 from dreieck.core.formula import Shape
-from dreieck.core.reference import Reference
+from dreieck.core.formula.reference import Reference
+from dreieck.core.grid import Area, Cell
+from dreieck.core.sheet.cells import Kind
 
 _ROWS = 131_072
 """How many rows are worked out at once; arrays of that size stay in the processor's cache."""

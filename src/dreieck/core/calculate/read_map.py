@@ -7,13 +7,13 @@ from typing import NamedTuple, Protocol
 
 import numpy as np
 
-from dreieck.core.address import EVERYWHERE, Area
+from dreieck.core.analysis.reads import crossing_references, reach, where_reads
 from dreieck.core.budget import spend
 from dreieck.core.calculate.blocks import Patch, patches
-from dreieck.core.calculate.reads import crossing_references, reach, where_reads
 from dreieck.core.formula import Shape
-from dreieck.core.reference import Reference
-from dreieck.core.workbook import Workbook
+from dreieck.core.formula.reference import Reference
+from dreieck.core.grid import EVERYWHERE, Area
+from dreieck.core.sheet.workbook import Workbook
 
 _READING_STEPS = 5
 _PIECEMEAL = 64

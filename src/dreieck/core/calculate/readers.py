@@ -9,8 +9,8 @@ from collections.abc import Iterable
 from dataclasses import dataclass
 from itertools import pairwise
 
-from dreieck.core.address import Area
 from dreieck.core.calculate.calculation import Calculation
+from dreieck.core.grid import Area
 from dreieck.core.values import Place
 
 MOST = 400

@@ -12,14 +12,14 @@ from typing import Any, Protocol
 
 import numpy as np
 
-from dreieck.core.address import Cell
+from dreieck.core.analysis.reads import reach
 from dreieck.core.calculate.evaluation import result_at
 from dreieck.core.calculate.pieces import Knows, Piece
-from dreieck.core.calculate.reads import reach
-from dreieck.core.cells import Cells, Payload
 from dreieck.core.formula import tree
-from dreieck.core.ranges import Reader
-from dreieck.core.reference import CellReference
+from dreieck.core.formula.reference import CellReference
+from dreieck.core.grid import Cell
+from dreieck.core.ranges.operands import Reader
+from dreieck.core.sheet.cells import Cells, Payload
 from dreieck.core.values import Error, Place
 
 _OPERATORS: dict[str, type[ast.operator]] = {

@@ -4,10 +4,10 @@ from __future__ import annotations
 
 import numpy as np
 
-from dreieck.core.address import Area, Cell
-from dreieck.core.cells import Cells, Kind
-from dreieck.core.column import Column
-from dreieck.core.sheet import Sheet
+from dreieck.core.grid import Area, Cell
+from dreieck.core.sheet.cells import Cells, Kind
+from dreieck.core.sheet.column import Column
+from dreieck.core.sheet.sheet import Sheet
 from dreieck.core.values import NAME, Error, Place
 
 _NOTHING = Column()

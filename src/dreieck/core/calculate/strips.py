@@ -12,20 +12,20 @@ from typing import Any, Protocol
 
 import numpy as np
 
-from dreieck.core.address import Area, Cell
 from dreieck.core.budget import spend
 from dreieck.core.calculate.arguments import SINGLE, Operand
 from dreieck.core.calculate.elementwise import MINUS, PERCENT, Operation, combined, operation
 from dreieck.core.calculate.evaluation import Evaluation, called, finished, result_at
 from dreieck.core.calculate.pieces import Knows, Piece
-from dreieck.core.cells import Cells, Kind
 from dreieck.core.formula import tree
+from dreieck.core.formula.reference import CellReference, RangeReference
 from dreieck.core.functions import Failure, Function, Takes, Trait, find
-from dreieck.core.ranges import Array, Range, Reader, Several, single
-from dreieck.core.reference import CellReference, RangeReference
-from dreieck.core.totals import Total
+from dreieck.core.grid import Area, Cell
+from dreieck.core.ranges.operands import Array, Range, Reader, Several, single
+from dreieck.core.ranges.totals import Total
+from dreieck.core.ranges.windows import growing, growing_upwards, sliding
+from dreieck.core.sheet.cells import Cells, Kind
 from dreieck.core.values import Place, Value
-from dreieck.core.windows import growing, growing_upwards, sliding
 
 _SHORT = 4
 """Strips of so few rows are worked out cell by cell."""

@@ -8,11 +8,11 @@ from __future__ import annotations
 
 from dataclasses import dataclass
 
-from dreieck.core.address import Cell
 from dreieck.core.exceptions import FormulaError
 from dreieck.core.formula import tree
+from dreieck.core.formula.reference import CellReference, RangeReference
 from dreieck.core.formula.tokens import Kind, Token, tokenise
-from dreieck.core.reference import CellReference, RangeReference
+from dreieck.core.grid import Cell
 from dreieck.core.values import number_text
 
 MAX_DEPTH = 200

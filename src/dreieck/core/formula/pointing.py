@@ -4,10 +4,10 @@ from __future__ import annotations
 
 from dataclasses import dataclass, replace
 
-from dreieck.core.address import MAX_COLUMN, MAX_ROW, Area, Cell
 from dreieck.core.formula.printer import reference_text, sheet_text
+from dreieck.core.formula.reference import CellReference, Part, RangeReference, Reference, Span
 from dreieck.core.formula.tokens import Kind, cut, mentions
-from dreieck.core.reference import CellReference, Part, RangeReference, Reference, Span
+from dreieck.core.grid import MAX_COLUMN, MAX_ROW, Area, Cell
 
 _BEFORE = (Kind.OPERATOR, Kind.OPEN, Kind.SEPARATOR)
 _BEHIND = set(" )+-*/^&=<>,;%~!")

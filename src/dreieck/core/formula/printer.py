@@ -9,10 +9,10 @@ from __future__ import annotations
 import re
 from collections.abc import Iterator
 
-from dreieck.core.address import Cell
 from dreieck.core.formula import tree
+from dreieck.core.formula.reference import CellReference, RangeReference, Reference
 from dreieck.core.formula.tokens import Kind, tokenise
-from dreieck.core.reference import CellReference, RangeReference, Reference
+from dreieck.core.grid import Cell
 from dreieck.core.values import Place, number_text
 
 Piece = str | Reference

@@ -8,13 +8,14 @@ from __future__ import annotations
 
 from collections.abc import Callable
 from functools import cached_property
+from itertools import count
 from weakref import WeakValueDictionary
 
-from dreieck.core.address import MAX_COLUMN, MAX_ROW, Area, Cell
 from dreieck.core.formula import tree
 from dreieck.core.formula.parser import parse
 from dreieck.core.formula.printer import pieces, written
-from dreieck.core.reference import Reference
+from dreieck.core.formula.reference import Reference
+from dreieck.core.grid import MAX_COLUMN, MAX_ROW, Area, Cell
 
 _SHAPES: WeakValueDictionary[tree.Node, Shape] = WeakValueDictionary()
 
@@ -86,6 +87,11 @@ class Shape:
     def changed(self, change: Callable[[Reference], tree.Node]) -> Shape:
         """The shape with every reference replaced by what ``change`` makes of it."""
         return Shape.of(tree.with_references(self.tree, change))
+
+    def with_reference(self, number: int, changed: Reference) -> Shape:
+        """The shape with one of its references, counted from 0, replaced."""
+        numbers = count()
+        return self.changed(lambda each: changed if next(numbers) == number else each)
 
     def with_leaves(self, change: Callable[[tree.Node], tree.Node]) -> Shape:
         """The shape with every reference, name, number and text replaced."""

@@ -6,10 +6,10 @@ import re
 from dataclasses import dataclass
 from enum import Enum
 
-from dreieck.core.address import MAX_COLUMN, MAX_ROW, Cell, column_letters, column_number
 from dreieck.core.budget import spend
 from dreieck.core.exceptions import FormulaError
-from dreieck.core.reference import CellReference, Part, RangeReference, Reference, Span
+from dreieck.core.formula.reference import CellReference, Part, RangeReference, Reference, Span
+from dreieck.core.grid import MAX_COLUMN, MAX_ROW, Cell, column_letters, column_number
 from dreieck.core.values import ERROR_CODES
 
 

@@ -9,7 +9,7 @@ from __future__ import annotations
 from collections.abc import Callable, Iterator
 from dataclasses import dataclass, replace
 
-from dreieck.core.reference import CellReference, RangeReference, Reference
+from dreieck.core.formula.reference import CellReference, RangeReference, Reference
 
 
 @dataclass(frozen=True, slots=True)

@@ -7,7 +7,6 @@ import math
 import numpy as np
 from numpy.typing import NDArray
 
-from dreieck.core.cells import Kind
 from dreieck.core.functions.criteria import Criterion, criterion
 from dreieck.core.functions.registry import (
     Failure,
@@ -18,8 +17,9 @@ from dreieck.core.functions.registry import (
     optional,
     repeated,
 )
-from dreieck.core.index import NOWHERE, Positions
-from dreieck.core.ranges import Table
+from dreieck.core.ranges.index import NOWHERE, Positions
+from dreieck.core.ranges.operands import Table
+from dreieck.core.sheet.cells import Kind
 from dreieck.core.values import DIV0, VALUE, Error, Value
 
 _RANGE = arg("range", Takes.RANGE, "the cells that are looked at")

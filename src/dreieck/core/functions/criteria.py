@@ -11,9 +11,9 @@ from dataclasses import dataclass
 from functools import lru_cache
 
 from dreieck.core.functions.wildcards import wildcards
-from dreieck.core.index import key_of
-from dreieck.core.numerals import read_number
+from dreieck.core.ranges.index import key_of
 from dreieck.core.values import Error, Value, compared
+from dreieck.core.values.numerals import read_number
 
 
 @dataclass(frozen=True, slots=True)

@@ -12,7 +12,7 @@ from collections.abc import Callable
 
 from dreieck.core.functions.criteria import Criterion, criterion
 from dreieck.core.functions.registry import Failure, Takes, arg, function
-from dreieck.core.ranges import Table
+from dreieck.core.ranges.operands import Table
 from dreieck.core.values import DIV0, NUM, VALUE, Error, Value
 
 _TABLE = arg("table", Takes.RANGE, "a table with headings")

@@ -2,9 +2,9 @@
 
 from __future__ import annotations
 
-from dreieck.core.format_codes import FormatCodeError, formatted
 from dreieck.core.functions.registry import Failure, Takes, arg, function, optional
 from dreieck.core.values import VALUE, Error, Value, exact, joined_text, quantized, to_number
+from dreieck.core.values.format_codes import FormatCodeError, formatted
 
 
 @function(

@@ -8,7 +8,7 @@ from collections.abc import Callable
 from dreieck.core.formula import Shape
 from dreieck.core.functions.one_number import of_one
 from dreieck.core.functions.registry import Failure, Result, Takes, Trait, arg, function
-from dreieck.core.ranges import Range, Several, Table
+from dreieck.core.ranges.operands import Range, Several, Table
 from dreieck.core.values import NA, VALUE, Error, Value
 
 _VALUE = arg("value", Takes.VALUE, "what is asked about")

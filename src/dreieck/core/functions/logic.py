@@ -16,7 +16,7 @@ from dreieck.core.functions.registry import (
     optional,
     repeated,
 )
-from dreieck.core.ranges import Several, Table
+from dreieck.core.ranges.operands import Several, Table
 from dreieck.core.values import NA, VALUE, Error, Value, compared, to_logical
 
 _CONDITIONS = repeated("conditions", Takes.LOGICALS, "conditions or ranges of them")

@@ -15,8 +15,8 @@ from dreieck.core.functions.registry import (
     repeated,
 )
 from dreieck.core.functions.wildcards import wildcards
-from dreieck.core.index import key_of
-from dreieck.core.ranges import Range, Table
+from dreieck.core.ranges.index import key_of
+from dreieck.core.ranges.operands import Range, Table
 from dreieck.core.values import NA, REF, VALUE, Error, Value, compared
 
 _SOUGHT = arg("sought", Takes.VALUE, "what is looked for")

@@ -8,7 +8,7 @@ from collections.abc import Callable
 
 from dreieck.core.functions.registry import Failure, Takes, arg, function
 from dreieck.core.functions.side_by_side import numbers_of_pairs
-from dreieck.core.ranges import Table
+from dreieck.core.ranges.operands import Table
 from dreieck.core.values import DIV0
 
 _YS = arg("ys", Takes.ARRAY, "what is explained")

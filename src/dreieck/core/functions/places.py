@@ -6,20 +6,12 @@ from collections.abc import Callable
 
 import numpy as np
 
-from dreieck.core.address import MAX_COLUMN, MAX_ROW, column_letters
 from dreieck.core.budget import AT_ONCE, spend
-from dreieck.core.cells import Cells
 from dreieck.core.formula.printer import sheet_text
-from dreieck.core.functions.registry import (
-    Failure,
-    Result,
-    Takes,
-    Trait,
-    arg,
-    function,
-    optional,
-)
-from dreieck.core.ranges import Array, Range, Table
+from dreieck.core.functions.registry import Failure, Result, Takes, Trait, arg, function, optional
+from dreieck.core.grid import MAX_COLUMN, MAX_ROW, column_letters
+from dreieck.core.ranges.operands import Array, Range, Table
+from dreieck.core.sheet.cells import Cells
 from dreieck.core.values import NA, REF, VALUE
 
 _HERE = optional("reference", Takes.PLACE, "a cell or range; this cell if left out", "this cell")

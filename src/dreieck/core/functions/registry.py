@@ -8,7 +8,7 @@ from enum import Enum
 from typing import Literal, TypeVar
 
 from dreieck.core.formula import tree
-from dreieck.core.ranges import Several, Table
+from dreieck.core.ranges.operands import Several, Table
 from dreieck.core.values import Error, Place, Value
 
 Result = Value | Table | Several

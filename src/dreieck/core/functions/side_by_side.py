@@ -8,9 +8,9 @@ import numpy as np
 from numpy.typing import NDArray
 
 from dreieck.core.budget import AT_ONCE, spend
-from dreieck.core.cells import Cells, Kind
 from dreieck.core.functions.registry import Failure
-from dreieck.core.ranges import Range, Table
+from dreieck.core.ranges.operands import Range, Table
+from dreieck.core.sheet.cells import Cells, Kind
 from dreieck.core.values import NA, VALUE, Error
 
 

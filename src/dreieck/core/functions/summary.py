@@ -11,21 +11,13 @@ from itertools import chain
 import numpy as np
 
 from dreieck.core.budget import spend
-from dreieck.core.cells import Kind
 from dreieck.core.formula import Shape, tree
-from dreieck.core.functions.registry import (
-    Failure,
-    Takes,
-    Trait,
-    arg,
-    find,
-    function,
-    repeated,
-)
+from dreieck.core.functions.registry import Failure, Takes, Trait, arg, find, function, repeated
 from dreieck.core.functions.side_by_side import check_errors, trimmed
-from dreieck.core.ranges import Range, Table
-from dreieck.core.sheet import Sheet
-from dreieck.core.totals import Total
+from dreieck.core.ranges.operands import Range, Table
+from dreieck.core.ranges.totals import Total
+from dreieck.core.sheet.cells import Kind
+from dreieck.core.sheet.sheet import Sheet
 from dreieck.core.values import DIV0, NUM, VALUE, Error, Value
 
 _NUMBERS = repeated("numbers", Takes.NUMBERS, "numbers or ranges")

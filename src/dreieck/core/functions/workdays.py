@@ -9,8 +9,8 @@ import numpy as np
 
 from dreieck.core.functions.dates import day_of
 from dreieck.core.functions.registry import Failure, Takes, arg, function, optional
-from dreieck.core.numerals import serial
 from dreieck.core.values import NUM, VALUE
+from dreieck.core.values.numerals import serial
 
 _HOLIDAYS = optional("holidays", Takes.NUMBERS, "dates that are not worked", "no holidays")
 _FREE_DAYS = optional(

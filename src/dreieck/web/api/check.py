@@ -6,12 +6,12 @@ from fastapi import APIRouter, HTTPException
 from pydantic import BaseModel, ConfigDict
 
 from dreieck.core.calculate import Calculation
+from dreieck.core.checking.findings import Checked, Finding, State, check_sheet
 from dreieck.core.exceptions import DreieckError
-from dreieck.core.findings import Checked, Finding, State, check_sheet
-from dreieck.core.findings.subject import cells_of
 from dreieck.core.formula.printer import place_text, sheet_text
-from dreieck.core.sheet import Sheet
-from dreieck.core.shift import tag
+from dreieck.core.formula.shift import tag
+from dreieck.core.grid.areas import cells_of
+from dreieck.core.sheet.sheet import Sheet
 from dreieck.core.values import Place
 from dreieck.web.api.evaluate import SmallWorkbook
 

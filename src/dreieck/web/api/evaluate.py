@@ -7,16 +7,16 @@ from typing import Annotated, Literal
 from fastapi import APIRouter, HTTPException
 from pydantic import BaseModel, ConfigDict, Field
 
-from dreieck.core.address import EVERYWHERE, Cell
 from dreieck.core.calculate import Calculation, look_of
-from dreieck.core.content import Unreadable, typed_text
-from dreieck.core.entering import typed_workbook
+from dreieck.core.editing.entering import typed_workbook
 from dreieck.core.exceptions import AddressError, DreieckError
 from dreieck.core.formula import Shape
 from dreieck.core.formula.printer import place_text, split_sheet
-from dreieck.core.look import shown
+from dreieck.core.grid import EVERYWHERE, Cell
+from dreieck.core.sheet.content import Unreadable, typed_text
+from dreieck.core.sheet.workbook import Workbook
 from dreieck.core.values import Error, Place, Value
-from dreieck.core.workbook import Workbook
+from dreieck.core.values.look import shown
 
 router = APIRouter()
 

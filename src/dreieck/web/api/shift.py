@@ -8,12 +8,12 @@ from typing import Annotated
 from fastapi import APIRouter, HTTPException
 from pydantic import BaseModel, ConfigDict, Field
 
-from dreieck.core.address import Area, Cell
 from dreieck.core.budget import spend
+from dreieck.core.editing.fill import check_target
 from dreieck.core.exceptions import DreieckError
-from dreieck.core.fill import check_target
 from dreieck.core.formula import Shape
-from dreieck.core.shift import Shift, shift_log
+from dreieck.core.formula.shift import Shift, shift_log
+from dreieck.core.grid import Area, Cell
 
 router = APIRouter()
 

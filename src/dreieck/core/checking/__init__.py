@@ -1,0 +1,1 @@
+"""What people check: findings and mends, aims, four ways, trials."""

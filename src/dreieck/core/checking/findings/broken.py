@@ -1,0 +1,105 @@
+"""Rules for what is broken: errors, lost references, loops."""
+
+from __future__ import annotations
+
+from collections.abc import Iterator
+
+import numpy as np
+
+from dreieck.core.checking.findings.finding import Finding, rule
+from dreieck.core.checking.findings.subject import Subject, landings, listed
+from dreieck.core.formula import tree
+from dreieck.core.formula.printer import place_text
+from dreieck.core.functions import Trait, calls
+from dreieck.core.grid import Area
+from dreieck.core.grid.areas import joined
+from dreieck.core.sheet.cells import Kind
+from dreieck.core.values import LOOP, NA, REF, Error, Place
+from dreieck.core.words.explain import explain
+
+
+@rule("error")
+def error(subject: Subject) -> Iterator[Finding]:
+    """A result is an error, told with its first cause."""
+    for code, (areas, first) in _errors(subject).items():
+        lost = code == REF and _has_lost(subject)
+        if code == LOOP or lost or (code == NA and _is_meant(subject)):
+            continue
+        count = sum(area.size for area in areas)
+        here = Place(subject.sheet.name, areas[0].first)
+        began = first.origin
+        cause = f" It began in {place_text(began)}." if began and began != here else ""
+        says = explain(first)
+        yield Finding(
+            "error",
+            "broken",
+            subject.sheet.name,
+            areas,
+            f"{landings(count)} of {subject.block.size:,} show{'s' * (count == 1)} {code}:"
+            f" {listed(areas)}. {first.why}{cause}",
+            says.mend,
+        )
+
+
+@rule("lost-reference")
+def lost_reference(subject: Subject) -> Iterator[Finding]:
+    """A part fell off the sheet, or its cell was deleted."""
+    if _has_lost(subject):
+        yield Finding(
+            "lost-reference",
+            "broken",
+            subject.sheet.name,
+            subject.parts,
+            f"{listed(subject.parts)} reads a cell that is not there any more.",
+            "The reference fell off the sheet when the formula was filled or copied, or its cell"
+            " was deleted. Point at the cell anew, and let stay what has to.",
+        )
+
+
+@rule("loop")
+def loop(subject: Subject) -> Iterator[Finding]:
+    """Cells that read themselves."""
+    found = _errors(subject).get(LOOP)
+    if found:
+        areas, _ = found
+        yield Finding(
+            "loop",
+            "broken",
+            subject.sheet.name,
+            areas,
+            f"{listed(areas)} {'reads itself' if len(areas) == 1 else 'read themselves'},"
+            " directly or over other cells.",
+            "Such a cell has no value. Let its range end one cell before the formula.",
+        )
+
+
+def _errors(subject: Subject) -> dict[str, tuple[tuple[Area, ...], Error]]:
+    """The landings that show each error, and the first of these errors."""
+    found: dict[str, tuple[list[Area], Error]] = {}
+    for part in subject.parts:
+        for column in range(part.left, part.right + 1):
+            cells = subject.calculation.cells(subject.sheet.name, column, part.top, part.bottom)
+            where = np.flatnonzero(cells.kinds == Kind.ERROR)
+            if not len(where):
+                continue
+            values = cells.taken(where).values()
+            for index, value in zip(where.tolist(), values, strict=True):
+                assert isinstance(value, Error)
+                areas, _ = found.setdefault(value.code, ([], value))
+                row = part.top + index
+                if areas and areas[-1].left == column and areas[-1].bottom == row - 1:
+                    areas[-1] = areas[-1]._replace(bottom=row)
+                else:
+                    areas.append(Area(column, row, column, row))
+    return {code: (joined(areas), first) for code, (areas, first) in found.items()}
+
+
+def _has_lost(subject: Subject) -> bool:
+    return any(isinstance(node, tree.Lost) for node in tree.walk(subject.shape.tree))
+
+
+def _is_meant(subject: Subject) -> bool:
+    """Whether the formula itself says that there is no value."""
+    formula = subject.shape.tree
+    literal = any(isinstance(node, tree.ErrorLiteral) for node in tree.walk(formula))
+    return literal or calls(formula, Trait.MEANT)

@@ -1,0 +1,83 @@
+"""Repairs: each is an edit of the cells, ready to be made, and says what it changes."""
+
+from __future__ import annotations
+
+from dataclasses import replace
+
+from dreieck.core.analysis.uses import Use
+from dreieck.core.checking.findings.finding import Mend
+from dreieck.core.checking.findings.subject import Subject
+from dreieck.core.formula import Shape
+from dreieck.core.formula.locks import Hold, held
+from dreieck.core.formula.reference import Part, RangeReference, Span
+from dreieck.core.grid import Area, Axis, Cell
+from dreieck.core.sheet.content import typed_text
+from dreieck.core.sheet.edits import SetCells
+from dreieck.core.sheet.sheet import Sheet
+
+
+def refilled(subject: Subject, shape: Shape, says: str) -> Mend:
+    """Change the start and fill the block again."""
+    start = subject.start
+    edits = (SetCells.with_content(subject.sheet, subject.parts, shape),)
+    return Mend(says, subject.shape.text(start), shape.text(start), edits)
+
+
+def relocked(subject: Subject, use: Use, axis: Axis, hold: Hold) -> Mend:
+    """Let the column or row of a reference stay, or move, and fill the block again."""
+    changed = held(use.reference, subject.start, axis, hold)
+    does = "stay" if hold == "stays" else "move"
+    return refilled(
+        subject,
+        subject.shape.with_reference(use.number, changed),
+        f"let the {axis} of {subject.tag(use)} {does}",
+    )
+
+
+def stretched(subject: Subject, use: Use, *, down: bool, first: int, last: int) -> Mend:
+    """Take so many cells more into a range, before its first and behind its last one."""
+    reference = use.reference
+    assert isinstance(reference, RangeReference)
+    span = reference.rows if down else reference.columns
+    assert span is not None
+    at = subject.start.row if down else subject.start.column
+    low, high = span.ordered(at)
+    wider = Span.of(_moved(low, -first), _moved(high, last))
+    changed = replace(reference, rows=wider) if down else replace(reference, columns=wider)
+    text = subject.address(changed, subject.start)
+    return refilled(
+        subject,
+        subject.shape.with_reference(use.number, changed),
+        f"stretch {subject.tag(use)} to {text}",
+    )
+
+
+def ended(subject: Subject, row: int) -> Mend:
+    """End the fill at a row: the landings below are emptied."""
+    below = tuple(
+        area._replace(top=max(area.top, row + 1)) for area in subject.parts if area.bottom > row
+    )
+    first = Cell(below[0].left, below[0].top)
+    before = subject.shape.text(first)
+    return Mend(
+        f"end the fill at row {row}",
+        before,
+        "",
+        (SetCells.with_content(subject.sheet, below, None),),
+    )
+
+
+def restored(sheet: Sheet, areas: tuple[Area, ...], shape: Shape) -> Mend:
+    """Give cells the shape of their block again."""
+    first = areas[0].first
+    before = typed_text(sheet.content(first), first, sheet.look(first))
+    return Mend(
+        "restore the block's formula",
+        before,
+        shape.text(first),
+        (SetCells.with_content(sheet, areas, shape),),
+    )
+
+
+def _moved(part: Part, steps: int) -> Part:
+    return replace(part, at=part.at + steps)

@@ -1,0 +1,165 @@
+"""Cells that break the pattern of the formulas around them.
+
+A break is a cell between formulas of one shape, above and below or left and right, that holds
+something else. It is an exception there: with many such cells they are a pattern of their own.
+"""
+
+from __future__ import annotations
+
+from collections.abc import Iterator
+from dataclasses import dataclass
+
+import numpy as np
+
+from dreieck.core.analysis.totalling import is_total
+from dreieck.core.calculate.blocks import Patch, patches
+from dreieck.core.calculate.calculation import Calculation
+from dreieck.core.checking.findings.finding import Finding
+from dreieck.core.checking.findings.mends import restored
+from dreieck.core.formula import Shape
+from dreieck.core.formula.reference import CellReference, Part
+from dreieck.core.grid import Area, Cell
+from dreieck.core.sheet.cells import Kind
+from dreieck.core.sheet.content import typed_text
+from dreieck.core.sheet.sheet import Sheet
+from dreieck.core.values.look import shown
+
+_LONGEST_GAP = 3
+_MOST_EMPTY = 2
+"""With more empty gaps in a column they are meant so."""
+
+
+@dataclass(frozen=True, slots=True)
+class Break:
+    """Cells that interrupt formulas of one shape."""
+
+    area: Area
+    shape: Shape
+
+
+def breaks(sheet: Sheet) -> list[Break]:
+    """All breaks of a sheet, from left to right and down."""
+    found: dict[Cell, Break] = {}
+    for each in (*_down(sheet), *_across(sheet)):
+        for cell in each.area.cells():
+            found.setdefault(cell, each)
+    unique = dict.fromkeys(found.values())
+    joined: list[Break] = []
+    for each in sorted(unique, key=lambda each: (each.area.top, each.area.left)):
+        if joined and _are_one(sheet, joined[-1], each):
+            joined[-1] = Break(joined[-1].area.around(each.area), each.shape)
+        else:
+            joined.append(each)
+    return joined
+
+
+def _are_one(sheet: Sheet, left: Break, right: Break) -> bool:
+    """Whether two breaks are nothing but one gap over several columns."""
+    return (
+        left.shape.plain is right.shape.plain
+        and left.area.right + 1 == right.area.left
+        and (left.area.top, left.area.bottom) == (right.area.top, right.area.bottom)
+        and not any(sheet.count(each.area) for each in (left, right))
+    )
+
+
+def pattern_findings(calculation: Calculation, sheet: Sheet) -> Iterator[Finding]:
+    """``shape-break`` and ``typed-over``: what stands in each break, and what should."""
+    for each in breaks(sheet):
+        first = each.area.first
+        content = sheet.content(first)
+        mends = (restored(sheet, (each.area,), each.shape),)
+        where, formula = each.area.text, each.shape.text(first)
+        if content is None:
+            empty = first.text if sheet.count(each.area) else where
+            says = f"{empty} is empty where the block has {formula}."
+            why = "Its row was inserted later, or its formula was cleared: a result is missing."
+            name = "shape-break"
+        elif isinstance(content, Shape):
+            says = f"{where} holds {content.text(first)} where its neighbours have {formula}."
+            why = "One formula differs from all around it: changed by hand, or filled halfway."
+            name = "shape-break"
+        else:
+            value = shown(calculation.value(sheet.name, first), sheet.look(first))
+            typed = value or typed_text(content, first)
+            says = f"The number {typed} stands in {where} where the block has {formula}."
+            why = "It was typed over the formula, and answers to no input any more."
+            name = "typed-over"
+        yield Finding(name, "doubt", sheet.name, (each.area,), says, why, None, mends)
+
+
+def _down(sheet: Sheet) -> Iterator[Break]:
+    """Breaks between runs of one shape above and below."""
+    columns: dict[int, list[Patch]] = {}
+    for patch in patches(sheet):
+        for number in range(patch.area.left, min(patch.area.right, patch.area.left + 400) + 1):
+            columns.setdefault(number, []).append(patch)
+    for number, each in columns.items():
+        found = list(_in_column(sheet, number, sorted(each, key=lambda patch: patch.area.top)))
+        empty = [each for each in found if sheet.content(each.area.first) is None]
+        yield from (each for each in found if each not in empty or len(empty) <= _MOST_EMPTY)
+
+
+def _in_column(sheet: Sheet, number: int, runs: list[Patch]) -> Iterator[Break]:
+    for index, run in enumerate(runs):
+        for later in runs[index + 1 : index + 1 + _LONGEST_GAP + 1]:
+            gap = Area(number, run.area.bottom + 1, number, later.area.top - 1)
+            if later.shape.plain is run.shape.plain:
+                long = max(run.area.height, later.area.height) >= 2
+                if long and 1 <= gap.height <= _LONGEST_GAP and _is_break(sheet, gap, run):
+                    yield Break(gap, run.shape)
+                break
+
+
+def _across(sheet: Sheet) -> Iterator[Break]:
+    """Breaks between runs of one shape to the left and to the right."""
+    for patch in patches(sheet):
+        beside, beyond = patch.area.right + 1, patch.area.right + 2
+        held, other = sheet.columns.get(beside), sheet.columns.get(beyond)
+        if not held or not other:
+            continue
+        top, bottom = patch.area.top, patch.area.bottom
+        far = other.cells(top, bottom)
+        if not (far.kinds == Kind.FORMULA).any():
+            continue
+        number = float(other.pool.number(patch.shape))
+        filled = held.cells(top, bottom).kinds != Kind.EMPTY
+        rows = np.flatnonzero(filled & (far.kinds == Kind.FORMULA) & (far.payload == number))
+        if not len(rows) or len(rows) > max(1, patch.area.height // 4):
+            continue
+        for index in rows.tolist():
+            row = top + index
+            gap = Area(beside, row, beside, row)
+            further = sheet.content(Cell(beyond + 1, row))
+            long = patch.area.width >= 2 or further is patch.shape or patch.area.height >= 3
+            if long and _is_break(sheet, gap, patch):
+                yield Break(gap, patch.shape)
+
+
+def _is_break(sheet: Sheet, gap: Area, patch: Patch) -> bool:
+    """Whether cells of a gap hold what does not belong there, or nothing where it should."""
+    for cell in gap.cells():
+        content = sheet.content(cell)
+        if content is None and _awaits(sheet, patch.shape, cell):
+            continue
+        if not isinstance(content, float | Shape):
+            return False
+        if isinstance(content, Shape) and (
+            content.plain is patch.shape.plain or is_total(content, cell)
+        ):
+            return False
+    return True
+
+
+def _awaits(sheet: Sheet, shape: Shape, cell: Cell) -> bool:
+    """Whether the numbers of its row that a formula would work with are there."""
+    row = [
+        reference.area(cell)
+        for reference in shape.references
+        if isinstance(reference, CellReference)
+        and reference.sheet is None
+        and reference.row == Part(False, 0)
+    ]
+    return bool(row) and all(
+        area is not None and isinstance(sheet.content(area.first), float | Shape) for area in row
+    )

@@ -1,0 +1,148 @@
+"""A block of formulas, looked at: what its references read, as arrays over its landings."""
+
+from __future__ import annotations
+
+from dataclasses import dataclass
+from functools import cached_property
+
+import numpy as np
+from numpy.typing import NDArray
+
+from dreieck.core.analysis.reads import reach
+from dreieck.core.analysis.uses import Use, uses
+from dreieck.core.calculate.blocks import Block
+from dreieck.core.calculate.calculation import Calculation
+from dreieck.core.formula import Shape
+from dreieck.core.formula.printer import reference_text
+from dreieck.core.formula.reference import CellReference, Part, Reference
+from dreieck.core.formula.shift import tag
+from dreieck.core.grid import MAX_COLUMN, MAX_ROW, Area, Cell
+from dreieck.core.grid.areas import Mask
+from dreieck.core.sheet.cells import Kind
+from dreieck.core.sheet.sheet import Sheet
+from dreieck.core.values import Value
+from dreieck.core.values.look import shown
+from dreieck.core.words.headings import called
+
+_NAMED = 3
+
+
+@dataclass(frozen=True)
+class Subject:
+    """One block of a sheet, with the values of the workbook."""
+
+    calculation: Calculation
+    sheet: Sheet
+    block: Block
+
+    @property
+    def shape(self) -> Shape:
+        """The formula of the block."""
+        return self.block.shape
+
+    @property
+    def start(self) -> Cell:
+        """The first cell of the block."""
+        return self.block.start
+
+    @property
+    def parts(self) -> tuple[Area, ...]:
+        """The rectangles of the block."""
+        return self.block.parts
+
+    @cached_property
+    def uses(self) -> tuple[Use, ...]:
+        """What the formula does with its references."""
+        return uses(self.shape)
+
+    @cached_property
+    def cell_uses(self) -> list[Use]:
+        """The uses of single cells."""
+        return [use for use in self.uses if isinstance(use.reference, CellReference)]
+
+    @cached_property
+    def range_uses(self) -> list[Use]:
+        """The uses of ranges."""
+        return [use for use in self.uses if not isinstance(use.reference, CellReference)]
+
+    def sheet_of(self, reference: Reference) -> Sheet | None:
+        """The sheet that a reference reads; None where there is none of that name."""
+        if reference.sheet is None:
+            return self.sheet
+        workbook = self.calculation.workbook
+        return workbook.sheet(reference.sheet) if workbook.has_sheet(reference.sheet) else None
+
+    def value(self, sheet: Sheet, cell: Cell) -> Value:
+        """The value of a cell; None beyond the sheet."""
+        return self.calculation.value(sheet.name, cell) if cell.on_sheet else None
+
+    def kinds(self, sheet: Sheet, area: Area) -> NDArray[np.uint8]:
+        """The kinds of the values of an area, by column and row."""
+        columns = range(area.left, area.right + 1)
+        cells = (self.calculation.cells(sheet.name, n, area.top, area.bottom) for n in columns)
+        return np.array([each.kinds for each in cells], np.uint8)
+
+    def read(self, reference: Reference, part: Area) -> tuple[Sheet, Area] | None:
+        """The sheet and the area that a part of the block reads by a reference."""
+        sheet, area = self.sheet_of(reference), reach(reference, part)
+        return (sheet, area) if sheet and area else None
+
+    def marked(self, use: Use, part: Area, kind: int) -> tuple[Sheet, Area, Mask] | None:
+        """The landings of a part whose single cell read is of a kind; with what is read."""
+        found = self.read(use.reference, part)
+        if not found:
+            return None
+        kinds = self.kinds(*found)
+        return *found, np.broadcast_to(kinds == kind, (part.width, part.height))
+
+    def is_recurrence(self, use: Use, part: Area) -> bool:
+        """Whether landings read other landings of the same part by a reference."""
+        found = self.read(use.reference, part)
+        return bool(found and found[0] is self.sheet and found[1].common(part))
+
+    def run_of_numbers(self, sheet: Sheet, cell: Cell, most: int, *, down: bool) -> int:
+        """How many numbers follow each other from a cell on, at most so many."""
+        right = cell.column if down else min(cell.column + most - 1, MAX_COLUMN)
+        bottom = min(cell.row + most - 1, MAX_ROW) if down else cell.row
+        kinds = self.kinds(sheet, Area(cell.column, cell.row, right, bottom)).ravel()
+        others = np.flatnonzero(kinds != Kind.NUMBER)
+        return int(others[0]) if len(others) else len(kinds)
+
+    def tag(self, use: Use) -> str:
+        """The letter of a reference."""
+        return tag(use.number)
+
+    def address(self, reference: Reference, landing: Cell) -> str:
+        """What a reference reads in a landing, without locks."""
+        return reference_text(reference, landing).replace("$", "")
+
+    def named(self, reference: Reference, landing: Cell) -> str:
+        """The same, with what the headings of the sheet call it."""
+        area, sheet = reference.area(landing), self.sheet_of(reference)
+        name = called(sheet, area) if sheet and area else None
+        address = self.address(reference, landing)
+        return f"{address}, {name}," if name else address
+
+    def what_is_in(self, reference: Reference, landing: Cell) -> str:
+        """A value that is read, as text."""
+        area, sheet = reference.area(landing), self.sheet_of(reference)
+        if not sheet or not area:
+            return "#REF!"
+        return shown(self.value(sheet, area.first), sheet.look(area.first), 24) or "empty"
+
+
+def moves(parts: tuple[Part, ...]) -> bool:
+    """Whether a reference moves on an axis, with all its corners."""
+    return bool(parts) and not any(part.locked for part in parts)
+
+
+def listed(areas: tuple[Area, ...]) -> str:
+    """Areas in words: the first ones, and how many cells more."""
+    named = ", ".join(area.text for area in areas[:_NAMED])
+    rest = sum(area.size for area in areas[_NAMED:])
+    return f"{named} and {rest:,} more" if rest else named
+
+
+def landings(count: int) -> str:
+    """So many landings, in words."""
+    return "1 landing" if count == 1 else f"{count:,} landings"

@@ -1,0 +1,1 @@
+"""What people do: entering, filling, copying, moving, inserting, naming, lifting; as edits."""

@@ -1,0 +1,273 @@
+"""Planning a fill: what would stand in every landing. Nothing is written here."""
+
+from __future__ import annotations
+
+from collections.abc import Iterator
+from dataclasses import dataclass, field
+from itertools import product
+from operator import itemgetter
+from typing import Literal
+
+from dreieck.core.editing.series import Series, counts_on_alone, series_of
+from dreieck.core.exceptions import FillError
+from dreieck.core.formula import Shape
+from dreieck.core.grid import MAX_COLUMN, MAX_ROW, Area, Cell
+from dreieck.core.sheet.content import Content
+from dreieck.core.sheet.edits import SetCells
+from dreieck.core.sheet.sheet import Run, Sheet
+from dreieck.core.sheet.workbook import Workbook
+from dreieck.core.values.look import PLAIN, Look
+
+Values = Literal["", "copy", "count"]
+"""Whether plain values repeat or count on; empty for what is usual for them."""
+_MOST_STARTS = 10_000
+MAX_FILL = 1_000_000
+"""How many cells one fill can write."""
+
+
+@dataclass(frozen=True)
+class Fill:
+    """A planned fill of ``target`` from the cells of ``source``, repeated as a pattern.
+
+    ``contents`` is what the source cells hold. Look a landing up with ``content``.
+    """
+
+    workbook: Workbook
+    sheet_id: int
+    source: Area
+    target: Area
+    contents: dict[Cell, Content | None]
+    looks_travel: bool = True
+    lines: dict[int, Series] = field(default_factory=dict)
+    """For the rows or columns of the source whose plain values count on: how they do."""
+
+    @property
+    def goes_down(self) -> bool:
+        """Whether values count on down the columns, not along the rows."""
+        return goes_down(self.source, self.target)
+
+    def start_of(self, landing: Cell) -> Cell:
+        """The source cell that a landing is filled from."""
+        return Cell(
+            self.source.left + (landing.column - self.source.left) % self.source.width,
+            self.source.top + (landing.row - self.source.top) % self.source.height,
+        )
+
+    def content(self, landing: Cell) -> Content | None:
+        """What the fill puts into a landing: the shape of its start, or a value."""
+        start = self.start_of(landing)
+        content = self.contents[start]
+        line = self.lines.get(start.column if self.goes_down else start.row)
+        if line:
+            down = landing.row - self.source.top
+            return line(down if self.goes_down else landing.column - self.source.left)
+        return content.landed(landing) if isinstance(content, Shape) else content
+
+    def overwritten(self) -> list[Cell]:
+        """The landings outside the source that hold something else now, row by row."""
+        sheet = self.workbook.sheet_by_id(self.sheet_id)
+        others = [
+            cell
+            for cell, content in sheet.filled(self.target)
+            if not self.source.holds(cell) and content != self.content(cell)
+        ]
+        return sorted(others, key=lambda cell: (cell.row, cell.column))
+
+    def edit(self) -> SetCells:
+        """The edit that lands the fill, the source cells included.
+
+        A number format travels to landings that have none of their own.
+        """
+        sheet = self.workbook.sheet_by_id(self.sheet_id)
+        runs = [
+            run
+            for start, content in self.contents.items()
+            for column, top, bottom in self._stretches(start)
+            for part in sheet.runs(Area(column, top, column, bottom))
+            for run in self._landed(part, start, content, sheet.look(start))
+        ]
+        for start, content in self.contents.items():
+            if not self.target.holds(start):
+                runs.append(Run(start.column, start.row, start.row, content, sheet.look(start)))
+        return SetCells(self.sheet_id, tuple(_joined(runs)))
+
+    def rehearsed(self) -> Workbook:
+        """The workbook as it would be with the fill landed; good until it changes itself."""
+        rehearsed = self.workbook.copy(self.workbook.sheet_by_id(self.sheet_id))
+        self.edit().apply(rehearsed)
+        return rehearsed
+
+    def _landed(self, part: Run, start: Cell, content: Content | None, own: Look) -> Iterator[Run]:
+        """What stands in a run of landings that look alike."""
+        travels = Look(own.form, own.decimals) if self.looks_travel else PLAIN
+        look = part.look if part.look != PLAIN else travels
+        counts = (start.column if self.goes_down else start.row) in self.lines
+        if counts or (isinstance(content, Shape) and not _is_whole(content, part.area)):
+            for cell in part.area.cells():
+                yield Run(cell.column, cell.row, cell.row, self.content(cell), look)
+        else:
+            yield part._replace(content=content, look=look)
+
+    def _stretches(self, start: Cell) -> Iterator[tuple[int, int, int]]:
+        """The landings that are filled from one source cell: columns, first and last rows."""
+        across, down = self.source.width, self.source.height
+        left = self.target.left + (start.column - self.target.left) % across
+        top = self.target.top + (start.row - self.target.top) % down
+        for column in range(left, self.target.right + 1, across):
+            if down == 1:
+                yield column, self.target.top, self.target.bottom
+            else:
+                for row in range(top, self.target.bottom + 1, down):
+                    yield column, row, row
+
+
+def _is_whole(shape: Shape, area: Area) -> bool:
+    """Whether no reference of a shape falls off the sheet in an area."""
+    return shape.home is not None and shape.home.holds(area.first) and shape.home.holds(area.last)
+
+
+def _joined(runs: list[Run]) -> Iterator[Run]:
+    """The same runs in order; those that go on as the one above are one with it."""
+    last: Run | None = None
+    for run in sorted(runs, key=itemgetter(0, 1)):
+        if (
+            last
+            and (run.column, run.top) == (last.column, last.bottom + 1)
+            and run.content is last.content
+            and run.look == last.look
+        ):
+            last = last._replace(bottom=run.bottom)
+        else:
+            if last:
+                yield last
+            last = run
+    if last:
+        yield last
+
+
+def plan_fill(
+    workbook: Workbook,
+    sheet_id: int,
+    source: Area,
+    target: Area,
+    contents: dict[Cell, Content | None] | None = None,
+    *,
+    values: Values = "",
+    looks_travel: bool = True,
+) -> Fill:
+    """Plan a fill of ``target`` with what the cells of ``source`` hold.
+
+    Plain values are copied or count on, as ``values`` tells, or else as is usual for them;
+    number formats go along if ``looks_travel``.
+
+    ``contents`` replaces what source cells hold by something not kept yet. Raises
+    FillError where the target leaves the sheet, is too large, or there is nothing to fill.
+    """
+    check_target(target)
+    sheet = workbook.sheet_by_id(sheet_id)
+    if source.size > MAX_FILL:
+        raise FillError(f"A fill can start from {MAX_FILL:,} cells at most.")
+    held: dict[Cell, Content | None] = {cell: sheet.content(cell) for cell in source.cells()}
+    held.update(contents or {})
+    if all(content is None for content in held.values()):
+        raise FillError(f"{source.text} is empty: there is nothing to fill with.")
+    fill = Fill(workbook, sheet_id, source, target, held, looks_travel)
+    fill.lines.update(_lines(fill, values))
+    return fill
+
+
+def goes_down(source: Area, target: Area) -> bool:
+    """Whether a fill goes down or up rather than to the sides."""
+    return target.height > source.height or target.width <= source.width
+
+
+def can_count_on(fill: Fill) -> bool:
+    """Whether some plain values of the source could count on."""
+    return bool(_lines(fill, "count"))
+
+
+def _lines(fill: Fill, values: Values) -> dict[int, Series]:
+    """How each row or column of the source counts on, where it does."""
+    source, sheet = fill.source, fill.workbook.sheet_by_id(fill.sheet_id)
+    lines: dict[int, Series] = {}
+    down = goes_down(source, fill.target)
+    if values == "copy" or source.size > _MOST_STARTS:
+        return lines
+    numbers = (
+        range(source.left, source.right + 1) if down else range(source.top, source.bottom + 1)
+    )
+    for number in numbers:
+        strip = (
+            source._replace(left=number, right=number)
+            if down
+            else source._replace(top=number, bottom=number)
+        )
+        starts = [fill.contents[cell] for cell in strip.cells()]
+        if values == "count" or counts_on_alone(starts):
+            series = series_of(starts, sheet.look(strip.first))
+            if series:
+                lines[number] = series
+    return lines
+
+
+_NEAR = 5
+"""How many lines away neighbouring data may stand."""
+
+
+def alongside(sheet: Sheet, source: Area, *, down: bool) -> Area:
+    """The source, stretched as far as the neighbouring data goes: down, or to the right.
+
+    The data to its left counts, or else to its right; for a fill to the right that above it,
+    or else below; over a few lines without data the next ones count. It is the source itself
+    where no data goes on.
+    """
+    for away, step in product(range(_NEAR), (-1, 1)):
+        if down:
+            column = source.left - 1 - away if step < 0 else source.right + 1 + away
+            cell = Cell(column, source.bottom)
+        else:
+            row = source.top - 1 - away if step < 0 else source.bottom + 1 + away
+            cell = Cell(source.right, row)
+        last = cell
+        while last.on_sheet and sheet.content(last) is not None:
+            cell = last
+            last = last.moved(0, 1) if down else last.moved(1, 0)
+        if down and cell.row > source.bottom:
+            return source._replace(bottom=cell.row)
+        if not down and cell.column > source.right:
+            return source._replace(right=cell.column)
+    return source
+
+
+def check_target(target: Area) -> None:
+    """Raise FillError where an area leaves the sheet or is too large for one fill."""
+    if not (target.first.on_sheet and target.last.on_sheet):
+        raise FillError(
+            "The fill would leave the sheet: columns go from A to ZZZ,"
+            f" rows from 1 to {MAX_ROW:,}."
+        )
+    if target.size > MAX_FILL:
+        raise FillError(
+            f"{target.text} has {target.size:,} cells; one fill can write {MAX_FILL:,}."
+            " Choose a smaller area."
+        )
+
+
+def stretched(source: Area, target: Area, columns: int, rows: int) -> Area:
+    """A rehearsal's target, stretched by one key: its far edge moves so many cells.
+
+    The target shrinks where the edge moves back towards the source, which it always
+    holds; it never leaves the sheet.
+    """
+    left, top, right, bottom = target
+    if columns:
+        if (columns > 0 and left < source.left) or (columns < 0 and right <= source.right):
+            left = min(max(left + columns, 1), source.left)
+        else:
+            right = max(min(right + columns, MAX_COLUMN), source.right)
+    if rows:
+        if (rows > 0 and top < source.top) or (rows < 0 and bottom <= source.bottom):
+            top = min(max(top + rows, 1), source.top)
+        else:
+            bottom = max(min(bottom + rows, MAX_ROW), source.bottom)
+    return Area(left, top, right, bottom)

@@ -1,0 +1,331 @@
+"""Giving, renaming and deleting names, and putting them into formulas and out again.
+
+Each gives edits; formulas that use a name follow it. Formulas are rewritten shape by shape, so
+forty filled cells are one rewriting.
+"""
+
+from __future__ import annotations
+
+import re
+from collections import Counter
+from collections.abc import Callable, Iterator
+from dataclasses import dataclass
+from typing import Literal
+
+from dreieck.core.analysis.totalling import totals_above
+from dreieck.core.budget import spend
+from dreieck.core.calculate.blocks import patches
+from dreieck.core.calculate.calculation import Calculation
+from dreieck.core.exceptions import NameRefused
+from dreieck.core.formula import Shape, tree
+from dreieck.core.formula.printer import sheet_text
+from dreieck.core.formula.reference import CellReference, RangeReference, Reference
+from dreieck.core.grid import MAX_COLUMN, MAX_ROW, Area, Cell
+from dreieck.core.sheet.edits import Edit, SetCells, SetName
+from dreieck.core.sheet.names import Named, checked_name, named
+from dreieck.core.sheet.sheet import Sheet
+from dreieck.core.sheet.workbook import Workbook
+
+
+@dataclass(frozen=True, slots=True)
+class Rewriting:
+    """One shape before and after, and where it stands."""
+
+    sheet: Sheet
+    areas: tuple[Area, ...]
+    before: Shape
+    after: Shape
+
+    @property
+    def at(self) -> Cell:
+        """The first cell."""
+        return self.areas[0].first
+
+    @property
+    def count(self) -> int:
+        """How many cells."""
+        return sum(area.size for area in self.areas)
+
+
+@dataclass(frozen=True, slots=True)
+class Proposal:
+    """A name that could be given to an area, taken from its heading."""
+
+    name: str
+    area: Area
+
+
+def given(workbook: Workbook, name: str, says: str, at: Cell | None = None) -> list[Edit]:
+    """Give a name to what a reference or formula says. Raises NameRefused, FormulaError."""
+    made = named(name, says, at)
+    if made.key in workbook.names:
+        raise NameRefused(
+            f"“{made.name}” stands for something already.", _free(workbook, made.name)
+        )
+    if any(isinstance(n, tree.Name) and n.text.casefold() == made.key
+           for n in tree.walk(made.shape.tree)):  # fmt: skip
+        raise NameRefused(f"“{made.name}” cannot stand for itself.", _free(workbook, made.name))
+    return [SetName(made.key, made)]
+
+
+def aimed_anew(workbook: Workbook, name: str, says: str, at: Cell | None = None) -> list[Edit]:
+    """Let a name stand for something else. Raises NameRefused, FormulaError."""
+    made = named(name, says, at)
+    return [SetName(made.key, made)]
+
+
+Grows = Literal["", "down", "right"]
+"""Whether a range takes in what is added below, or to the right of it, later."""
+
+
+def place_said(sheet: Sheet, area: Area, grows: Grows = "") -> str:
+    """An area as a name stands for it: with its sheet, and never moving."""
+    if grows == "down":
+        area = area._replace(bottom=MAX_ROW)
+    elif grows == "right":
+        area = area._replace(right=MAX_COLUMN)
+    corners = area.text.split(":")
+    locked = [re.sub(r"([A-Z]+)?(\d+)?", _dollars, corner) for corner in corners]
+    return f"{sheet_text(sheet.name)}!{':'.join(locked)}"
+
+
+def _dollars(match: re.Match[str]) -> str:
+    return "".join(f"${part}" for part in match.groups() if part)
+
+
+def renamed(workbook: Workbook, old: str, new: str) -> list[Edit]:
+    """Rename a name; formulas that use it follow. Raises NameRefused."""
+    before = workbook.names[old.casefold()]
+    name = checked_name(new)
+    if name.casefold() != before.key and name.casefold() in workbook.names:
+        raise NameRefused(f"“{name}” stands for something already.", _free(workbook, name))
+
+    def change(leaf: tree.Node) -> tree.Node:
+        return tree.Name(name) if _is_name(leaf, before.key) else leaf
+
+    return [SetName(before.key, Named(name, before.shape)), *_everywhere(workbook, change)]
+
+
+def deleted(workbook: Workbook, name: str, *, keep_addresses: bool) -> list[Edit]:
+    """Delete a name. Formulas that use it go back to addresses, or show ``#NAME?``."""
+    gone = workbook.names[name.casefold()]
+    edits: list[Edit] = [SetName(gone.key, None)]
+    if keep_addresses:
+        edits.extend(_everywhere(workbook, lambda leaf: _spelled_out(leaf, [gone])))
+    return edits
+
+
+def uses(workbook: Workbook) -> dict[str, list[tuple[Sheet, Area]]]:
+    """Where each name is used: areas of formulas, by the name without case."""
+    found: dict[str, list[tuple[Sheet, Area]]] = {}
+    for sheet in workbook.sheets:
+        for patch in patches(sheet):
+            keys = {
+                n.text.casefold() for n in tree.walk(patch.shape.tree) if isinstance(n, tree.Name)
+            }
+            for key in keys:
+                found.setdefault(key, []).append((sheet, patch.area))
+    return found
+
+
+def only_of(rewritings: list[Rewriting], shape: Shape) -> list[Rewriting]:
+    """Those of the rewritings that change one shape."""
+    return [each for each in rewritings if each.before is shape]
+
+
+def put_in(workbook: Workbook, sheets: list[Sheet], names: list[Named]) -> list[Rewriting]:
+    """Replace addresses by names, where an address never moves and means the same place."""
+    places = {each.place: each for each in names if each.place}
+
+    def on(sheet: Sheet) -> Callable[[tree.Node], tree.Node]:
+        def change(leaf: tree.Node) -> tree.Node:
+            if not isinstance(leaf, CellReference | RangeReference) or not _is_held(leaf):
+                return leaf
+            known = leaf.sheet is not None and workbook.has_sheet(leaf.sheet)
+            home = workbook.sheet(leaf.sheet).name if known and leaf.sheet else sheet.name
+            area = leaf.area(Cell(1, 1))
+            found = places.get((home, area)) if area else None
+            return tree.Name(found.name) if found else leaf
+
+        return change
+
+    return [each for sheet in sheets for each in _rewritings(sheet, on(sheet))]
+
+
+def taken_out(sheets: list[Sheet], names: list[Named]) -> list[Rewriting]:
+    """Replace names by the addresses or formulas that they stand for."""
+
+    def on(sheet: Sheet) -> Callable[[tree.Node], tree.Node]:
+        return lambda leaf: _spelled_out(leaf, names, sheet)
+
+    return [each for sheet in sheets for each in _rewritings(sheet, on(sheet))]
+
+
+def edits_of(rewritings: list[Rewriting]) -> list[Edit]:
+    """The edits that make rewritings."""
+    return [SetCells.with_content(each.sheet, each.areas, each.after) for each in rewritings]
+
+
+def proven(calculation: Calculation, edits: list[Edit], rewritings: list[Rewriting]) -> bool:
+    """Whether all rewritten formulas have the same values after the edits; nothing is changed."""
+    workbook = calculation.workbook.copy(*calculation.workbook.sheets)
+    for edit in edits:
+        edit.apply(workbook)
+    after = Calculation(workbook)
+    for each in rewritings:
+        for area in each.areas:
+            for column in range(area.left, area.right + 1):
+                one, two = (
+                    known.cells(each.sheet.name, column, area.top, area.bottom).values()
+                    for known in (calculation, after)
+                )
+                if one != two:
+                    return False
+    return True
+
+
+def from_headings(workbook: Workbook, sheet: Sheet, area: Area) -> list[Proposal]:
+    """Names for the columns of a table, from the headings in its first row."""
+    found: list[Proposal] = []
+    taken = set(workbook.names)
+    for column in range(area.left, area.right + 1):
+        heading = sheet.content(Cell(column, area.top))
+        if not isinstance(heading, str) or area.height < 2:
+            continue
+        name = _proposed(heading)
+        if name and name.casefold() not in taken:
+            taken.add(name.casefold())
+            found.append(Proposal(name, Area(column, area.top + 1, column, area.bottom)))
+    return found
+
+
+def told_about(workbook: Workbook) -> list[tuple[str, str]]:
+    """What is odd about names: each name and what is told about it."""
+    used, told = uses(workbook), []
+    inside = Counter(
+        node.text.casefold()
+        for each in workbook.names.values()
+        for node in tree.walk(each.shape.tree)
+        if isinstance(node, tree.Name)
+    )
+    places: dict[tuple[str, Area], str] = {}
+    for each in sorted(workbook.names.values(), key=lambda e: e.key):
+        if each.key not in used and not inside[each.key]:
+            told.append((each.name, "No formula uses this name."))
+        place = each.place
+        if not place:
+            continue
+        spend(len(places))
+        if place in places:
+            told.append((each.name, f"{places[place]} stands for the same place."))
+        for other, name in places.items():
+            if other != place and other[0] == place[0] and other[1].common(place[1]):
+                told.append((each.name, f"It overlaps {name}: {other[1].text}."))
+        places[place] = each.name
+        if short := short_of(workbook, each):
+            told.append((each.name, f"It stops short of its data, which goes on to {short.text}."))
+    return told
+
+
+def short_of(workbook: Workbook, each: Named) -> Cell | None:
+    """The last cell of data that goes on below the range of a name, if some does."""
+    if each.place is None:
+        return None
+    name, area = each.place
+    if not workbook.has_sheet(name) or area.height < 2 or area.bottom == MAX_ROW:
+        return None
+    sheet = workbook.sheet(name)
+    cell, last = Cell(area.left, area.bottom + 1), None
+    inside = sheet.content(Cell(area.left, area.bottom))
+    while cell.on_sheet and _goes_on(inside, sheet.content(cell)) and not _ends(sheet, cell.row):
+        last, cell = cell, cell.moved(0, 1)
+    return last
+
+
+def _goes_on(inside: object, below: object) -> bool:
+    """Whether what stands below a list is of its sort: the same formula, a number, a text."""
+    if inside is None or isinstance(inside, Shape):
+        return inside is not None and below is inside
+    return type(below) is type(inside)
+
+
+def _ends(sheet: Sheet, row: int) -> bool:
+    """Whether a row is one of totals."""
+    used = sheet.used()
+    cells = sheet.formulas(used._replace(top=row, bottom=row)) if used else ()
+    return any(totals_above(shape, cell) for cell, shape in cells)
+
+
+def follow(workbook: Workbook, change: Callable[[Reference], tree.Node]) -> Iterator[SetName]:
+    """Edits that change the references that names stand for."""
+    for each in workbook.names.values():
+        shape = each.shape.changed(change)
+        if shape is not each.shape:
+            yield SetName(each.key, Named(each.name, shape))
+
+
+def _everywhere(workbook: Workbook, change: Callable[[tree.Node], tree.Node]) -> list[Edit]:
+    """Edits that change the leaves of all formulas, those of names too."""
+    edits = edits_of([each for sheet in workbook.sheets for each in _rewritings(sheet, change)])
+    for each in workbook.names.values():
+        shape = each.shape.with_leaves(change)
+        if shape is not each.shape:
+            edits.append(SetName(each.key, Named(each.name, shape)))
+    return edits
+
+
+def _rewritings(sheet: Sheet, change: Callable[[tree.Node], tree.Node]) -> list[Rewriting]:
+    areas: dict[Shape, list[Area]] = {}
+    for patch in patches(sheet):
+        areas.setdefault(patch.shape, []).append(patch.area)
+    found: list[Rewriting] = []
+    for shape, where in areas.items():
+        after = shape.with_leaves(change)
+        if after is not shape:
+            found.append(Rewriting(sheet, tuple(where), shape, after))
+    return found
+
+
+def _spelled_out(leaf: tree.Node, names: list[Named], home: Sheet | None = None) -> tree.Node:
+    """What a name stands for, in brackets where it is more than one thing."""
+    for each in names:
+        if _is_name(leaf, each.key):
+            node = each.shape.tree
+            if home and isinstance(node, CellReference | RangeReference):
+                node = _without_own_sheet(node, home)
+            return (
+                tree.Group(node)
+                if tree.children(node) and not isinstance(node, tree.Group | tree.Call)
+                else node
+            )
+    return leaf
+
+
+def _without_own_sheet(node: Reference, home: Sheet) -> Reference:
+    if node.sheet is None or node.sheet.casefold() != home.name.casefold():
+        return node
+    return node.on_own_sheet()
+
+
+def _is_name(leaf: tree.Node, key: str) -> bool:
+    return isinstance(leaf, tree.Name) and leaf.text.casefold() == key
+
+
+def _is_held(reference: Reference) -> bool:
+    return all(part.locked for parts in reference.parts() for part in parts)
+
+
+def _free(workbook: Workbook, name: str) -> str:
+    number = 2
+    while f"{name}_{number}".casefold() in workbook.names:
+        number += 1
+    return f"{name}_{number}"
+
+
+def _proposed(heading: str) -> str:
+    """A name made of a heading; empty where none can be made."""
+    plain = re.sub(r"\W+", "_", heading.strip()).strip("_").lower()[:60]
+    try:
+        return checked_name(plain)
+    except NameRefused as refused:
+        return refused.proposal if plain else ""

@@ -1,0 +1,118 @@
+"""Plain values that count on: numbers, dates, names of days and months, text with a number.
+
+One number or date alone is copied; two or more count on by their step. Names and texts that
+end in a number count on from one.
+"""
+
+from __future__ import annotations
+
+import calendar
+import re
+from collections.abc import Callable, Sequence
+from datetime import date
+from itertools import pairwise
+
+from dreieck.core.sheet.content import Content
+from dreieck.core.values.look import Look
+from dreieck.core.values.numerals import date_of, serial
+
+Series = Callable[[int], Content]
+"""The value at a position; the first start is 0, positions below 0 lie before it."""
+
+_NAMES = (
+    ("Monday", "Tuesday", "Wednesday", "Thursday", "Friday", "Saturday", "Sunday"),
+    ("Mon", "Tue", "Wed", "Thu", "Fri", "Sat", "Sun"),
+    tuple(calendar.month_name[1:]),
+    tuple(calendar.month_abbr[1:]),
+)
+_NUMBERED = re.compile(r"(.*?)(\d{1,15})(\D*)", re.DOTALL)
+_CLOSE = 1e-9
+
+
+def series_of(starts: Sequence[Content | None], look: Look) -> Series | None:
+    """How starts that follow each other count on; None where they can only be copied."""
+    if all(isinstance(start, float) for start in starts):
+        numbers = [start for start in starts if isinstance(start, float)]
+        return _dates(numbers) if look.form == "date" else _steps(numbers)
+    if all(isinstance(start, str) for start in starts):
+        texts = [start for start in starts if isinstance(start, str)]
+        return _names(texts) or _numbered(texts)
+    return None
+
+
+def counts_on_alone(starts: Sequence[Content | None]) -> bool:
+    """Whether starts count on unless one says otherwise: a single number is copied."""
+    return len(starts) > 1 or isinstance(starts[0], str)
+
+
+def _steps(numbers: list[float]) -> Series | None:
+    """Numbers with one step; a number alone steps by 1."""
+    step = numbers[1] - numbers[0] if len(numbers) > 1 else 1.0
+    gaps = [after - before for before, after in pairwise(numbers)]
+    scale = max(abs(step), *(abs(number) for number in numbers))
+    if any(abs(gap - step) > _CLOSE * scale for gap in gaps):
+        return None
+    first = numbers[0]
+    return lambda position: float(f"{first + step * position:.15g}")
+
+
+def _dates(numbers: list[float]) -> Series | None:
+    """Dates by days, or by whole months where the day of the month stays."""
+    days = [date_of(number) for number in numbers]
+    if len(numbers) > 1 and all(day is not None for day in days):
+        months = [day.year * 12 + day.month for day in days if day is not None]
+        step = months[1] - months[0]
+        even = all(b - a == step for a, b in pairwise(months))
+        same_day = len({day.day for day in days if day is not None}) == 1
+        first = days[0]
+        if step and even and same_day and first is not None:
+            return lambda position: _months_later(first, step * position)
+    return _steps(numbers)
+
+
+def _months_later(first: date, months: int) -> float:
+    year, month = divmod(first.year * 12 + first.month - 1 + months, 12)
+    year = min(max(year, 1), 9999)
+    last = calendar.monthrange(year, month + 1)[1]
+    return serial(date(year, month + 1, min(first.day, last)))
+
+
+def _names(texts: list[str]) -> Series | None:
+    """Names of days or months, written as the first one is."""
+    words = [text.strip().casefold() for text in texts]
+    for names in _NAMES:
+        folded = [name.casefold() for name in names]
+        if not all(word in folded for word in words):
+            continue
+        first = folded.index(words[0])
+        step = (folded.index(words[1]) - first) % len(names) if len(words) > 1 else 1
+        expected = [folded[(first + step * n) % len(names)] for n in range(len(words))]
+        if words != expected:
+            return None
+        spell = _spelling(texts[0])
+        return lambda position: spell(names[(first + step * position) % len(names)])
+    return None
+
+
+def _spelling(text: str) -> Callable[[str], str]:
+    if text.isupper():
+        return str.upper
+    return str.lower if text.islower() else str
+
+
+def _numbered(texts: list[str]) -> Series | None:
+    """Texts with one number in them: Week 1, Week 2."""
+    matches = [_NUMBERED.fullmatch(text) for text in texts]
+    found = [match for match in matches if match]
+    if len(found) < len(texts) or len({(match[1], match[3]) for match in found}) > 1:
+        return None
+    if not found[0][1] and not found[0][3]:
+        return None
+    numbers = [int(match[2]) for match in found]
+    step = numbers[1] - numbers[0] if len(numbers) > 1 else 1
+    if any(b - a != step for a, b in pairwise(numbers)):
+        return None
+    before, after, width = found[0][1], found[0][3], len(found[0][2])
+    padded = width if found[0][2].startswith("0") else 0
+    first = numbers[0]
+    return lambda position: f"{before}{abs(first + step * position):0{padded}d}{after}"

@@ -1,0 +1,212 @@
+"""A reference, its locks, and what becomes of it when its formula moves.
+
+A reference is kept the way a shape needs it: for column and row it says either
+*locked at* a coordinate or *so far from* the cell that holds the formula. Moving a
+formula therefore changes nothing in here. Where a reference lands is worked out by
+``CellReference.area`` and ``RangeReference.area``: that is the place to read if you
+ask how a reference shifts when it is filled or copied.
+
+The rules are those of OpenFormula (OpenDocument part 4), 5.8 and 6.3.
+"""
+
+from __future__ import annotations
+
+from dataclasses import dataclass, field, replace
+from typing import NamedTuple
+
+from dreieck.core.grid import MAX_COLUMN, MAX_ROW, Area, Cell, column_letters
+
+
+@dataclass(frozen=True, slots=True)
+class Part:
+    """One coordinate of a reference: a column or a row.
+
+    ``at`` is the coordinate itself where the part is locked, else the distance from
+    the column or row of the formula's cell.
+    """
+
+    locked: bool
+    at: int
+
+    @classmethod
+    def seen_from(cls, base: int, coordinate: int, *, locked: bool) -> Part:
+        """The part that reads ``coordinate`` in a formula that stands at ``base``."""
+        return cls(True, coordinate) if locked else cls(False, coordinate - base)
+
+    def coordinate(self, base: int) -> int:
+        """Where the part points when the formula stands at ``base``; may be off the sheet."""
+        return self.at if self.locked else base + self.at
+
+    def with_lock(self, base: int, *, locked: bool) -> Part:
+        """The part that points to the same place from ``base``, locked or free."""
+        return Part.seen_from(base, self.coordinate(base), locked=locked)
+
+
+@dataclass(frozen=True, slots=True)
+class Span:
+    """The two coordinates of a range on one axis.
+
+    Both orders mean the same range, so the parts are kept in one order and compared in
+    it; ``turned`` only remembers how they were typed.
+    """
+
+    one: Part
+    two: Part
+    turned: bool = field(default=False, compare=False)
+
+    @classmethod
+    def of(cls, first: Part, second: Part) -> Span:
+        """The span of two parts, typed in this order."""
+        swap = (not first.locked, first.at) > (not second.locked, second.at)
+        return cls(second, first, True) if swap else cls(first, second)
+
+    def typed(self) -> tuple[Part, Part]:
+        """Both parts in the order in which they were typed."""
+        return (self.two, self.one) if self.turned else (self.one, self.two)
+
+    def ordered(self, base: int) -> tuple[Part, Part]:
+        """Both parts, the lower coordinate first; each keeps its own lock."""
+        first, second = self.typed()
+        if first.coordinate(base) > second.coordinate(base):
+            return second, first
+        return first, second
+
+
+class Locks(NamedTuple):
+    """Which parts of one corner stay when the formula is filled."""
+
+    column: bool
+    row: bool
+
+
+@dataclass(frozen=True, slots=True)
+class CellReference:
+    """A reference to one cell; ``sheet`` is None for the sheet that holds the formula."""
+
+    column: Part
+    row: Part
+    sheet: str | None = None
+
+    def area(self, at: Cell) -> Area | None:
+        """What the reference reads in a formula at ``at``; None where it fell off the sheet."""
+        cell = Cell(self.column.coordinate(at.column), self.row.coordinate(at.row))
+        return Area.of(cell) if cell.on_sheet else None
+
+    def text(self, at: Cell) -> str:
+        """The reference as it is written in a formula at ``at``, without its sheet."""
+        return _column_text(self.column, at) + _row_text(self.row, at)
+
+    def corners(self, at: Cell) -> tuple[Locks, ...]:
+        """The locks of the only corner."""
+        return (Locks(self.column.locked, self.row.locked),)
+
+    def with_locks(self, at: Cell, corners: tuple[Locks, ...]) -> CellReference:
+        """The reference that reads the same in a formula at ``at`` with other locks."""
+        return replace(
+            self,
+            column=self.column.with_lock(at.column, locked=corners[0].column),
+            row=self.row.with_lock(at.row, locked=corners[0].row),
+        )
+
+    def parts(self) -> tuple[tuple[Part, ...], tuple[Part, ...]]:
+        """The parts that are columns, and those that are rows."""
+        return (self.column,), (self.row,)
+
+    def on_sheet(self, name: str) -> CellReference:
+        """The reference to the same place on a named sheet."""
+        return replace(self, sheet=name)
+
+    def on_own_sheet(self) -> CellReference:
+        """The reference to the same place on the sheet of its formula."""
+        return replace(self, sheet=None)
+
+
+@dataclass(frozen=True, slots=True)
+class RangeReference:
+    """A reference to a range; each corner has locks of its own.
+
+    ``columns`` is None for whole rows (``4:4``), ``rows`` for whole columns (``B:B``).
+    """
+
+    columns: Span | None
+    rows: Span | None
+    sheet: str | None = None
+
+    def area(self, at: Cell) -> Area | None:
+        """What the range reads in a formula at ``at``; None where a corner fell off the sheet."""
+        left, right = _coordinates(self.columns, at.column, MAX_COLUMN)
+        top, bottom = _coordinates(self.rows, at.row, MAX_ROW)
+        area = Area(left, top, right, bottom)
+        return area if area.first.on_sheet and area.last.on_sheet else None
+
+    def text(self, at: Cell) -> str:
+        """The range as it is written in a formula at ``at``, the right way round."""
+        corners = ["", ""]
+        for index in range(2):
+            if self.columns:
+                corners[index] += _column_text(self.columns.ordered(at.column)[index], at)
+            if self.rows:
+                corners[index] += _row_text(self.rows.ordered(at.row)[index], at)
+        return ":".join(corners)
+
+    def corners(self, at: Cell) -> tuple[Locks, ...]:
+        """The locks of both corners as written at ``at``; a whole axis counts as locked."""
+        columns = self.columns.ordered(at.column) if self.columns else None
+        rows = self.rows.ordered(at.row) if self.rows else None
+        return tuple(
+            Locks(
+                columns[index].locked if columns else True,
+                rows[index].locked if rows else True,
+            )
+            for index in range(2)
+        )
+
+    def with_locks(self, at: Cell, corners: tuple[Locks, ...]) -> RangeReference:
+        """The range that reads the same in a formula at ``at`` with other locks."""
+        columns, rows = self.columns, self.rows
+        if columns:
+            first, second = columns.ordered(at.column)
+            columns = Span.of(
+                first.with_lock(at.column, locked=corners[0].column),
+                second.with_lock(at.column, locked=corners[1].column),
+            )
+        if rows:
+            first, second = rows.ordered(at.row)
+            rows = Span.of(
+                first.with_lock(at.row, locked=corners[0].row),
+                second.with_lock(at.row, locked=corners[1].row),
+            )
+        return replace(self, columns=columns, rows=rows)
+
+    def parts(self) -> tuple[tuple[Part, ...], tuple[Part, ...]]:
+        """The parts that are columns, and those that are rows."""
+        return (
+            (self.columns.one, self.columns.two) if self.columns else (),
+            (self.rows.one, self.rows.two) if self.rows else (),
+        )
+
+    def on_sheet(self, name: str) -> RangeReference:
+        """The reference to the same place on a named sheet."""
+        return replace(self, sheet=name)
+
+    def on_own_sheet(self) -> RangeReference:
+        """The reference to the same place on the sheet of its formula."""
+        return replace(self, sheet=None)
+
+
+Reference = CellReference | RangeReference
+
+
+def _coordinates(span: Span | None, base: int, limit: int) -> tuple[int, int]:
+    if span is None:
+        return 1, limit
+    low, high = span.ordered(base)
+    return low.coordinate(base), high.coordinate(base)
+
+
+def _column_text(part: Part, at: Cell) -> str:
+    return "$" * part.locked + column_letters(part.coordinate(at.column))
+
+
+def _row_text(part: Part, at: Cell) -> str:
+    return "$" * part.locked + str(part.coordinate(at.row))

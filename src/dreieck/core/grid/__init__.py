@@ -1,0 +1,25 @@
+"""The grid: cells, areas, lines, and the limits of a sheet. Columns and rows count from 1."""
+
+from dreieck.core.grid.address import (
+    MAX_COLUMN,
+    MAX_ROW,
+    Axis,
+    Cell,
+    column_letters,
+    column_number,
+)
+from dreieck.core.grid.area import EVERYWHERE, Area
+from dreieck.core.grid.lines import Lines, Slide
+
+__all__ = [
+    "EVERYWHERE",
+    "MAX_COLUMN",
+    "MAX_ROW",
+    "Area",
+    "Axis",
+    "Cell",
+    "Lines",
+    "Slide",
+    "column_letters",
+    "column_number",
+]

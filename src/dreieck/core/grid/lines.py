@@ -1,0 +1,83 @@
+"""Rows or columns that follow each other, and where a coordinate goes when they come or go."""
+
+from __future__ import annotations
+
+from dataclasses import dataclass
+
+from dreieck.core.grid.address import MAX_COLUMN, MAX_ROW, Axis, column_letters
+from dreieck.core.grid.area import Area
+
+
+@dataclass(frozen=True, slots=True)
+class Lines:
+    """Rows or columns of a sheet, counted from 1."""
+
+    axis: Axis
+    first: int
+    count: int
+
+    @property
+    def last(self) -> int:
+        """The last one."""
+        return self.first + self.count - 1
+
+    @property
+    def limit(self) -> int:
+        """The number of the last row or column of a sheet."""
+        return MAX_ROW if self.axis == "row" else MAX_COLUMN
+
+    @property
+    def area(self) -> Area:
+        """All cells of them."""
+        if self.axis == "row":
+            return Area(1, self.first, MAX_COLUMN, self.last)
+        return Area(self.first, 1, self.last, MAX_ROW)
+
+    @property
+    def text(self) -> str:
+        """What they are called, such as ``rows 5 to 7`` or ``column C``."""
+        ends = [self.first, self.last] if self.count > 1 else [self.first]
+        numbers = [str(end) if self.axis == "row" else column_letters(end) for end in ends]
+        return f"{self.axis}{'s' * (self.count > 1)} {' to '.join(numbers)}"
+
+
+@dataclass(frozen=True, slots=True)
+class Slide:
+    """Lines that come or go, as seen by the coordinates on their axis."""
+
+    lines: Lines
+    comes: bool
+
+    @property
+    def beyond(self) -> int:
+        """The first coordinate that moves."""
+        return self.lines.first if self.comes else self.lines.last + 1
+
+    @property
+    def steps(self) -> int:
+        """By how much the coordinates from ``beyond`` on move."""
+        return self.lines.count if self.comes else -self.lines.count
+
+    def moved(self, at: int) -> int | None:
+        """Where a coordinate stands afterwards; None where it is gone."""
+        if at >= self.beyond:
+            return at + self.steps if at + self.steps <= self.lines.limit else None
+        return at if at < self.lines.first else None
+
+    def span(self, low: int, high: int) -> tuple[int, int] | None:
+        """Where a range from ``low`` to ``high`` stands afterwards; None where all of it is gone.
+
+        A range to the very end of the sheet still ends there.
+        """
+        first = self.moved(low)
+        if first is None:
+            first = self.lines.limit + 1 if self.comes else self.lines.first
+        if high == self.lines.limit:
+            last: int | None = high
+        elif self.comes and self.moved(high) is None:
+            last = self.lines.limit
+        else:
+            last = self.moved(high)
+        if last is None:
+            last = self.lines.first - 1
+        return (first, last) if first <= last else None

@@ -1,0 +1,140 @@
+"""What a cell can hold, and how typed text becomes it."""
+
+from __future__ import annotations
+
+from dataclasses import dataclass, replace
+
+from dreieck.core.exceptions import EntryError, FormulaError
+from dreieck.core.formula import Shape, parse, tree
+from dreieck.core.formula.reference import CellReference, RangeReference
+from dreieck.core.grid import Cell
+from dreieck.core.values import number_text
+from dreieck.core.values.ambiguous import Other, as_text, taken, taken_number
+from dreieck.core.values.look import MOST_DECIMALS, PLAIN, Form, Look, percent_text, shown
+from dreieck.core.values.numerals import read_numeral
+
+MAX_ENTRY = 10_000
+"""How many characters an entry can have."""
+
+
+@dataclass(frozen=True, slots=True)
+class Unreadable:
+    """A formula that cannot be read, kept as it was typed."""
+
+    text: str
+
+
+Content = float | str | bool | Shape | Unreadable
+"""A number, text, a logical value, the shape of a formula, or a formula kept as typed."""
+
+
+@dataclass(frozen=True, slots=True)
+class Entry:
+    """Typed text, understood.
+
+    ``content`` is None where the cell is emptied; ``form`` is the number format that the
+    typing implies, if any; ``problem`` says why a formula could not be read;
+    ``brackets_added`` counts closing brackets that were missing at the end. Where there are
+    two readings, ``taken`` says which one was taken, and ``others`` are the others.
+    """
+
+    content: Content | None
+    form: Form | None = None
+    decimals: int | None = None
+    problem: FormulaError | None = None
+    brackets_added: int = 0
+    taken: str = ""
+    others: tuple[Other, ...] = ()
+
+
+def read_entry(text: str, at: Cell) -> Entry:
+    """Understand what was typed into the cell ``at``.
+
+    ``=`` begins a formula, an apostrophe in front keeps text as it is; numbers, dates,
+    times and percents are read as ``numerals`` says, what has two readings as ``ambiguous``
+    says. Raises EntryError for text that is too long for a cell.
+    """
+    if len(text.removeprefix("'")) > MAX_ENTRY:
+        raise EntryError(
+            f"An entry can have {MAX_ENTRY:,} characters; this one has {len(text):,}."
+            " Shorten it, or spread it over several cells."
+        )
+    if text.startswith("'"):
+        return Entry(text[1:], form="text")
+    if text.startswith("=") and len(text) > 1:
+        try:
+            parsed = parse(text, at)
+        except FormulaError as problem:
+            return Entry(Unreadable(text), problem=problem)
+        return Entry(Shape.of(parsed.tree), brackets_added=parsed.brackets_added)
+    if not text:
+        return Entry(None)
+    if text.strip().upper() in ("TRUE", "FALSE"):
+        return Entry(text.strip().upper() == "TRUE")
+    numeral = read_numeral(text)
+    if numeral is None:
+        return _unlike_number(text, at)
+    another = taken_number(text, numeral.value)
+    says, others = (another.says, another.others) if another else ("", ())
+    form: Form | None = None if numeral.form == "number" else numeral.form  # type: ignore[assignment]
+    decimals = None
+    if form in ("percent", "grouped"):
+        decimals = min(numeral.decimals, MOST_DECIMALS)
+    return Entry(numeral.value, form, decimals, taken=says, others=others)
+
+
+def _unlike_number(text: str, at: Cell) -> Entry:
+    """Understand text that is no plain number and does not begin as a formula."""
+    stripped = text.strip()
+    keep = (as_text(text),)
+    if stripped.startswith("=") and len(stripped) > 1:
+        entry = read_entry(stripped, at)
+        return replace(entry, taken="a formula, without the blank in front", others=keep)
+    if stripped[:1] in ("+", "-"):
+        entry = read_entry("=" + stripped, at)
+        if isinstance(entry.content, Shape) and _refers(entry.content):
+            return replace(entry, taken=f"the formula ={stripped[:60]}", others=keep)
+    found = taken(text)
+    if found is None:
+        return Entry(text)
+    if found.entry == "'" + text:
+        return Entry(text, taken=found.says, others=found.others)
+    return replace(read_entry(found.entry, at), taken=found.says, others=found.others)
+
+
+def _refers(shape: Shape) -> bool:
+    """Whether a formula reads a cell or calls a function, as one does that is meant to be one."""
+    return any(
+        isinstance(node, tree.Call | CellReference | RangeReference)
+        for node in tree.walk(shape.tree)
+    )
+
+
+def typed_text(content: Content | None, at: Cell, look: Look = PLAIN) -> str:
+    """The text that, typed into ``at``, gives this content: what is shown for editing."""
+    match content:
+        case None:
+            return ""
+        case Shape():
+            return content.text(at)
+        case Unreadable():
+            return content.text
+        case bool():
+            return "TRUE" if content else "FALSE"
+        case float():
+            return _typed_number(content, look)
+        case str():
+            plain = read_entry(content, at)
+            same = isinstance(plain.content, str) and plain.content == content
+            return content if same else "'" + content
+
+
+def _typed_number(number: float, look: Look) -> str:
+    if look.form == "percent":
+        return percent_text(number)
+    if look.form in ("date", "time", "datetime"):
+        text = shown(number, look)
+        numeral = read_numeral(text)
+        if numeral is not None and numeral.value == number:
+            return text
+    return number_text(number)

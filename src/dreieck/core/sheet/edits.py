@@ -1,0 +1,198 @@
+"""Edits of a workbook. Applying one gives the edit that takes it back."""
+
+from __future__ import annotations
+
+from collections.abc import Iterable, Mapping
+from dataclasses import dataclass, field
+
+from dreieck.core.grid import Area, Cell, Lines
+from dreieck.core.sheet.content import Content
+from dreieck.core.sheet.names import Named
+from dreieck.core.sheet.sheet import Run, Sheet
+from dreieck.core.sheet.workbook import Workbook
+from dreieck.core.values.look import Look
+
+Runs = tuple[Run, ...]
+
+
+@dataclass(frozen=True, slots=True)
+class SetCells:
+    """Put contents and looks into cells of one sheet; no cell is in two runs."""
+
+    sheet_id: int
+    runs: Runs
+
+    @classmethod
+    def of(cls, sheet_id: int, cells: Mapping[Cell, tuple[Content | None, Look]]) -> SetCells:
+        """The edit that puts a content and a look into each of some cells."""
+        return cls(
+            sheet_id,
+            tuple(
+                Run(cell.column, cell.row, cell.row, content, look)
+                for cell, (content, look) in cells.items()
+            ),
+        )
+
+    @classmethod
+    def with_content(
+        cls, sheet: Sheet, areas: Iterable[Area], content: Content | None
+    ) -> SetCells:
+        """The edit that puts one content into areas; looks stay."""
+        columns = (column for area in areas for column in area.columns())
+        runs = (run for column in columns for run in _looks(sheet, column))
+        return cls(sheet.id, tuple(run._replace(content=content) for run in runs))
+
+    def areas(self) -> list[Area]:
+        """The areas that are written."""
+        return [run.area for run in self.runs]
+
+    def apply(self, workbook: Workbook) -> SetCells:
+        """Make the edit and return its inverse. Raises SheetError."""
+        sheet = workbook.sheet_by_id(self.sheet_id)
+        before = tuple(each for run in self.runs for each in sheet.runs(run.area))
+        for run in self.runs:
+            sheet.put_run(run)
+        return SetCells(self.sheet_id, before)
+
+
+@dataclass(frozen=True, slots=True)
+class InsertLines:
+    """Put rows or columns into a sheet, and what they hold. Formulas are not changed."""
+
+    sheet_id: int
+    lines: Lines
+    runs: Runs = ()
+    widths: dict[int, int] = field(default_factory=dict)
+
+    def apply(self, workbook: Workbook) -> DeleteLines:
+        """Make the edit and return its inverse. Raises SheetError."""
+        sheet = workbook.sheet_by_id(self.sheet_id)
+        sheet.insert(self.lines)
+        for run in self.runs:
+            sheet.put_run(run)
+        sheet.widths |= self.widths
+        return DeleteLines(self.sheet_id, self.lines)
+
+
+@dataclass(frozen=True, slots=True)
+class DeleteLines:
+    """Take rows or columns out of a sheet. Formulas that read them are not changed."""
+
+    sheet_id: int
+    lines: Lines
+
+    def apply(self, workbook: Workbook) -> InsertLines:
+        """Make the edit and return its inverse. Raises SheetError."""
+        sheet, area = workbook.sheet_by_id(self.sheet_id), self.lines.area
+        held = tuple(sheet.all_runs(area))
+        widths = {
+            number: width
+            for number, width in sheet.widths.items()
+            if self.lines.axis == "column" and area.left <= number <= area.right
+        }
+        sheet.delete(self.lines)
+        return InsertLines(self.sheet_id, self.lines, held, widths)
+
+
+@dataclass(frozen=True, slots=True)
+class AddSheet:
+    """Put a sheet, with all that it holds, at a position counted from 0."""
+
+    sheet_id: int
+    name: str
+    position: int
+    runs: Runs = ()
+    widths: dict[int, int] = field(default_factory=dict)
+
+    def apply(self, workbook: Workbook) -> RemoveSheet:
+        """Make the edit and return its inverse."""
+        sheet = Sheet(self.sheet_id, self.name)
+        sheet.widths = dict(self.widths)
+        for run in self.runs:
+            sheet.put_run(run)
+        workbook.sheets.insert(self.position, sheet)
+        return RemoveSheet(self.sheet_id)
+
+
+@dataclass(frozen=True, slots=True)
+class RemoveSheet:
+    """Take a sheet out of the workbook. Formulas that read it are not changed."""
+
+    sheet_id: int
+
+    def apply(self, workbook: Workbook) -> AddSheet:
+        """Make the edit and return its inverse. Raises SheetError."""
+        sheet = workbook.sheet_by_id(self.sheet_id)
+        position = workbook.sheets.index(sheet)
+        del workbook.sheets[position]
+        return AddSheet(
+            sheet.id, sheet.name, position, tuple(sheet.all_runs()), dict(sheet.widths)
+        )
+
+
+@dataclass(frozen=True, slots=True)
+class ArrangeSheet:
+    """Give a sheet its name and its position. Formulas that read it are not changed."""
+
+    sheet_id: int
+    name: str
+    position: int
+
+    def apply(self, workbook: Workbook) -> ArrangeSheet:
+        """Make the edit and return its inverse. Raises SheetError."""
+        sheet = workbook.sheet_by_id(self.sheet_id)
+        before = ArrangeSheet(sheet.id, sheet.name, workbook.sheets.index(sheet))
+        sheet.name = self.name
+        workbook.sheets.remove(sheet)
+        workbook.sheets.insert(self.position, sheet)
+        return before
+
+
+@dataclass(frozen=True, slots=True)
+class SetName:
+    """Let a name stand for something; without ``named`` the name is taken away."""
+
+    key: str
+    named: Named | None
+
+    def apply(self, workbook: Workbook) -> SetName:
+        """Make the edit and return its inverse."""
+        before = workbook.names.pop(self.key, None)
+        if self.named:
+            workbook.names[self.named.key] = self.named
+        return SetName(self.named.key if self.named else self.key, before)
+
+
+@dataclass(frozen=True, slots=True)
+class SetSeed:
+    """Let the numbers that are drawn by chance follow from another seed."""
+
+    seed: int
+
+    def apply(self, workbook: Workbook) -> SetSeed:
+        """Make the edit and return its inverse."""
+        before, workbook.seed = workbook.seed, self.seed
+        return SetSeed(before)
+
+
+Edit = (
+    SetName
+    | SetSeed
+    | SetCells
+    | InsertLines
+    | DeleteLines
+    | AddSheet
+    | RemoveSheet
+    | ArrangeSheet
+)
+
+
+def _looks(sheet: Sheet, strip: Area) -> list[Run]:
+    """A strip of a column, cut only where its look changes."""
+    found: list[Run] = []
+    for run in sheet.runs(strip):
+        if found and found[-1].look == run.look:
+            found[-1] = found[-1]._replace(bottom=run.bottom)
+        else:
+            found.append(run)
+    return found

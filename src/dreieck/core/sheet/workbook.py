@@ -1,0 +1,90 @@
+"""A workbook: its sheets in order, found by name or number."""
+
+from __future__ import annotations
+
+from collections.abc import Iterator
+from dataclasses import replace
+
+from dreieck.core.exceptions import SheetError
+from dreieck.core.formula import Shape
+from dreieck.core.formula.reference import Reference
+from dreieck.core.formula.tree import Node
+from dreieck.core.grid import Cell
+from dreieck.core.sheet.content import Content, Entry, read_entry
+from dreieck.core.sheet.names import Named
+from dreieck.core.sheet.sheet import Sheet
+
+MAX_SHEET_NAME = 64
+"""How many characters the name of a sheet can have."""
+
+
+class Workbook:
+    """Sheets in their order."""
+
+    def __init__(self, name: str = "") -> None:
+        self.name = name
+        self.sheets: list[Sheet] = []
+        self.names: dict[str, Named] = {}
+        """Names by their text without case."""
+        self.seed = 0
+        """What the numbers that are drawn by chance follow from."""
+
+    def sheet(self, name: str) -> Sheet:
+        """The sheet of this name; case does not count. Raises SheetError."""
+        for sheet in self.sheets:
+            if sheet.name.casefold() == name.casefold():
+                return sheet
+        raise SheetError(f"There is no sheet “{name}” in this workbook.")
+
+    def sheet_by_id(self, id: int) -> Sheet:
+        """The sheet with this number. Raises SheetError."""
+        for sheet in self.sheets:
+            if sheet.id == id:
+                return sheet
+        raise SheetError("This sheet is no longer in the workbook.")
+
+    def has_sheet(self, name: str) -> bool:
+        """Whether there is a sheet of this name."""
+        return any(sheet.name.casefold() == name.casefold() for sheet in self.sheets)
+
+    def content(self, sheet: str, cell: Cell) -> Content | None:
+        """What a cell holds."""
+        return self.sheet(sheet).content(cell)
+
+    def copy(self, *changed: Sheet) -> Workbook:
+        """A workbook to try changes of sheets and names on; good until this one changes."""
+        other = Workbook(self.name)
+        other.names, other.seed = self.names.copy(), self.seed
+        other.sheets = [each.copy() if each in changed else each for each in self.sheets]
+        return other
+
+    def named(self, name: str) -> Shape | None:
+        """What a name stands for."""
+        found = self.names.get(name.casefold())
+        return found.shape if found else None
+
+    def read_entry(self, text: str, at: Cell) -> Entry:
+        """Understand typed text, with sheets spelled as this workbook spells them."""
+        entry = read_entry(text, at)
+        if not isinstance(entry.content, Shape):
+            return entry
+        return replace(entry, content=entry.content.changed(self._spelled))
+
+    def _spelled(self, reference: Reference) -> Node:
+        if reference.sheet is None or not self.has_sheet(reference.sheet):
+            return reference
+        return reference.on_sheet(self.sheet(reference.sheet).name)
+
+
+def checked_sheet_name(name: str, taken: Iterator[str]) -> str:
+    """The name for a sheet, trimmed. Raises SheetError where it cannot be one."""
+    name = name.strip()
+    if not name:
+        raise SheetError("A sheet needs a name.")
+    if len(name) > MAX_SHEET_NAME:
+        raise SheetError(f"The name of a sheet can have {MAX_SHEET_NAME} characters.")
+    if wrong := next((c for c in name if c in "!:[]" or not c.isprintable()), None):
+        raise SheetError(f"“{wrong}” cannot stand in the name of a sheet.")
+    if name.casefold() in (other.casefold() for other in taken):
+        raise SheetError(f"There is a sheet “{name}” already. Give this one another name.")
+    return name

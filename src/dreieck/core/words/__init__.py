@@ -1,0 +1,1 @@
+"""What people read: formulas said in words, headings, explanations, suggestions."""

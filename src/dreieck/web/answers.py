@@ -1,0 +1,75 @@
+"""What all pages share: templates, the library, answers."""
+
+from __future__ import annotations
+
+import re
+from pathlib import Path
+from typing import Annotated, Any
+
+from fastapi import Depends, HTTPException, Request
+from fastapi import Path as PathParameter
+from fastapi.templating import Jinja2Templates
+from starlette.datastructures import FormData
+from starlette.responses import Response
+
+from dreieck.core.exceptions import DreieckError
+from dreieck.core.grid import Area
+from dreieck.core.sheet.sheet import Sheet
+from dreieck.store import Library, OpenWorkbook
+
+templates = Jinja2Templates(directory=Path(__file__).parent / "templates")
+templates.env.trim_blocks = True
+templates.env.lstrip_blocks = True
+
+
+def sheet_and_area(opened: OpenWorkbook, sheet_id: int, area: str) -> tuple[Sheet, Area]:
+    """The sheet and the area that the address of a page names; hold the lock of the workbook."""
+    try:
+        return opened.workbook.sheet_by_id(sheet_id), Area.parse(area)
+    except DreieckError as error:
+        raise HTTPException(422, str(error)) from None
+
+
+async def _form(request: Request) -> FormData:
+    return await request.form()
+
+
+TheForm = Annotated[FormData, Depends(_form)]
+"""The fields of a form whose names are not known beforehand."""
+
+
+def whole_number(form: FormData, name: str) -> int:
+    """A number that a form tells; -1 where it tells none."""
+    text = str(form.get(name, ""))
+    return int(text) if re.fullmatch("[0-9]{1,15}", text) else -1
+
+
+def page(request: Request, name: str, *, status_code: int = 200, **context: Any) -> Response:
+    """A rendered template as an answer."""
+    return templates.TemplateResponse(request, name, context, status_code=status_code)
+
+
+def fragment(name: str, **context: Any) -> str:
+    """A rendered template as text."""
+    return templates.get_template(name).render(context)
+
+
+def _library(request: Request) -> Library:
+    library: Library = request.app.state.library
+    return library
+
+
+TheLibrary = Annotated[Library, Depends(_library)]
+
+
+WorkbookNumber = Annotated[int, PathParameter(ge=0, lt=2**63)]
+
+
+def _workbook(workbook_id: WorkbookNumber, library: TheLibrary) -> OpenWorkbook:
+    try:
+        return library.open(workbook_id)
+    except KeyError:
+        raise HTTPException(404, "There is no such workbook; it may have been deleted.") from None
+
+
+TheWorkbook = Annotated[OpenWorkbook, Depends(_workbook)]

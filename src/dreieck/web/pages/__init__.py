@@ -1,0 +1,1 @@
+"""The pages beside the workbench."""

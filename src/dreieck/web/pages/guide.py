@@ -1,0 +1,38 @@
+"""The guide: the drawing explained, the keys, and every function."""
+
+from __future__ import annotations
+
+from fastapi import APIRouter, Request
+from starlette.responses import Response
+
+from dreieck.core.functions import EXAMPLE_SHEET, FAMILIES, Function, every
+from dreieck.core.values.look import shown
+from dreieck.web.answers import page
+from dreieck.web.workbench.keys import KEYS
+
+router = APIRouter(include_in_schema=False)
+
+
+@router.get("/guide")
+def guide(request: Request) -> Response:
+    """The whole guide."""
+    families = [
+        (family.replace("_", " "), about, [_entry(f) for f in every() if f.family == family])
+        for family, about in FAMILIES.items()
+    ]
+    table = [
+        [EXAMPLE_SHEET.get(f"{column}{row}", "") for column in "ABCDE"] for row in range(1, 12)
+    ]
+    return page(request, "guide.html", keys=KEYS, families=families, table=table)
+
+
+@router.get("/guide/keys")
+def keys(request: Request) -> Response:
+    """The part of it that a dialog shows over the workbench."""
+    return page(request, "help_dialog.html", keys=KEYS)
+
+
+def _entry(function: Function) -> tuple[Function, str]:
+    """A function, and what its example gives as text."""
+    value = function.example[1]
+    return function, f"“{value}”" if isinstance(value, str) else shown(value)

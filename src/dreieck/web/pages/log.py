@@ -1,0 +1,267 @@
+"""The whole shift log of a block: every landing and every reference, filtered, as page and CSV."""
+
+from __future__ import annotations
+
+import csv
+import io
+import re
+from collections.abc import Iterator
+from dataclasses import dataclass
+from itertools import islice
+from typing import Annotated, Literal
+
+from fastapi import APIRouter, HTTPException, Query, Request
+from pydantic import BaseModel, Field
+from starlette.responses import Response, StreamingResponse
+
+from dreieck.core.analysis.reads import read_names
+from dreieck.core.budget import current
+from dreieck.core.calculate import Block, block_at, look_of
+from dreieck.core.checking.findings import Finding
+from dreieck.core.exceptions import DreieckError
+from dreieck.core.formula.reference import Locks, Reference
+from dreieck.core.formula.shift import Shift, shift_log, tag
+from dreieck.core.grid import MAX_COLUMN, MAX_ROW, Area, Cell, column_number
+from dreieck.core.grid.areas import cells_of
+from dreieck.core.sheet.sheet import Sheet
+from dreieck.core.values.look import shown
+from dreieck.core.words.headings import called
+from dreieck.core.words.reading import by_position
+from dreieck.store import OpenWorkbook
+from dreieck.web.answers import TheWorkbook, page
+from dreieck.web.turns import RequestBudget, in_time
+from dreieck.web.workbench.checking import findings_of
+from dreieck.web.workbench.found import state_of
+from dreieck.web.workbench.scene import COLOURS
+
+router = APIRouter(include_in_schema=False)
+
+PAGE = 60
+"""How many landings are shown at once; more come as one scrolls."""
+MOST_ROWS = 1_000_000
+
+
+class Asked(BaseModel):
+    """Which block, and which part of its log; ``line`` is a row number or a column letter."""
+
+    cell: str = "A1"
+    reference: int = Field(-1, ge=-1)
+    state: Literal["", "sound", "doubt", "broken"] = ""
+    line: str = Field("", max_length=8)
+    first: int = Field(0, ge=0, le=MAX_COLUMN * MAX_ROW)
+
+
+@dataclass(frozen=True)
+class Line:
+    """One reference in one landing."""
+
+    landing: str
+    state: str
+    value: str
+    shift: Shift
+    colour: int
+    moved: str
+    locked: str
+    reads: str
+    read_value: str
+
+
+AskedQuery = Annotated[Asked, Query()]
+
+
+@router.get("/workbooks/{workbook_id}/sheets/{sheet_id}/log")
+def log(request: Request, opened: TheWorkbook, sheet_id: int, asked: AskedQuery) -> Response:
+    """The page of the log, or only its next rows."""
+    with opened.lock:
+        return in_time(lambda: _page(request, opened, sheet_id, asked))
+
+
+def _page(request: Request, opened: OpenWorkbook, sheet_id: int, asked: Asked) -> Response:
+    sheet, block, findings = _found(opened, sheet_id, asked)
+    landings = list(islice(_landings(block, findings, asked), asked.first, asked.first + PAGE))
+    lines = [
+        line
+        for cell in landings
+        for line in _lines(opened, sheet, block, findings, cell, asked.reference)
+    ]
+    more = asked.first + PAGE if len(landings) == PAGE else 0
+    name = "log_rows.html" if request.headers.get("hx-request") else "log.html"
+    return page(
+        request, name, opened=opened, sheet=sheet, block=block, asked=asked, lines=lines,
+        more=more, names=_names(opened, block), hurried=current().hurried,
+        tags=[tag(index) for index in range(len(block.shape.references))],
+    )  # fmt: skip
+
+
+@router.get("/workbooks/{workbook_id}/sheets/{sheet_id}/log.csv")
+def log_csv(opened: TheWorkbook, sheet_id: int, asked: AskedQuery) -> Response:
+    """The log as CSV, with the same filters."""
+    with opened.lock:
+        sheet, block, findings = _found(opened, sheet_id, asked)
+    if isinstance(budget := current(), RequestBudget):
+        budget.go_on()
+    name = f"shift-log-{block.start.text}.csv"
+    return StreamingResponse(
+        _csv(opened, sheet, block, findings, asked),
+        media_type="text/csv; charset=utf-8",
+        headers={"Content-Disposition": f'attachment; filename="{name}"'},
+    )
+
+
+def _csv(
+    opened: OpenWorkbook, sheet: Sheet, block: Block, findings: tuple[Finding, ...], asked: Asked
+) -> Iterator[str]:
+    yield (
+        "landing,state,value,reference,start,here,columns,rows,column locked,row locked,reads,"
+        "read value\r\n"
+    )
+    for cell in islice(_landings(block, findings, asked), MOST_ROWS):
+        out = io.StringIO()
+        writer = csv.writer(out)
+        with opened.lock:
+            for line in _lines(opened, sheet, block, findings, cell, asked.reference):
+                shift = line.shift
+                writer.writerow([
+                    line.landing, line.state, _plain(line.value), shift.tag, shift.start,
+                    shift.here, shift.columns, shift.rows, shift.column_locked, shift.row_locked,
+                    _plain(line.reads), _plain(line.read_value),
+                ])  # fmt: skip
+        yield out.getvalue()
+
+
+def _names(opened: OpenWorkbook, block: Block) -> list[tuple[str, str]]:
+    """The names that a block uses, each in one line: what does not move, and what does."""
+    found = []
+    for key in dict.fromkeys(name.casefold() for name in read_names(block.shape)):
+        named = opened.workbook.names.get(key)
+        if named is None:
+            found.append((key, "stands for nothing here"))
+        elif named.kind == "formula by position":
+            words = by_position(opened.workbook, named.shape, named.base)
+            found.append((named.name, f"moves along: {words}"))
+        else:
+            found.append((named.name, f"stays: {named.shape_text}"))
+    return found
+
+
+_BEGINS_FORMULA = re.compile(r"[\s\x00-\x1f]*[-=+@－＝＋＠]")
+_NUMBER = re.compile(r"-?[\d.,]+(E[-+]?\d+)?%?")
+
+
+def _plain(text: str) -> str:
+    """Text that no program that opens the file takes for a formula; a number stays one."""
+    guarded = _BEGINS_FORMULA.match(text) and not _NUMBER.fullmatch(text)
+    return "'" + text if guarded else text
+
+
+def _found(
+    opened: OpenWorkbook, sheet_id: int, asked: Asked
+) -> tuple[Sheet, Block, tuple[Finding, ...]]:
+    try:
+        sheet = opened.workbook.sheet_by_id(sheet_id)
+        block = block_at(sheet, Cell.parse(asked.cell))
+    except DreieckError as error:
+        raise HTTPException(404, str(error)) from None
+    if block is None:
+        raise HTTPException(404, f"{asked.cell} holds no formula, so there is no log of it.")
+    return sheet, block, findings_of(opened, sheet, block)
+
+
+def _landings(block: Block, findings: tuple[Finding, ...], asked: Asked) -> Iterator[Cell]:
+    """The landings that are asked for, in reading order."""
+    area = _limited(block.area, asked.line)
+    if area is None:
+        return
+    if asked.state in ("doubt", "broken"):
+        areas = tuple(
+            part
+            for finding in findings
+            if finding.state != "note"
+            for each in finding.areas
+            if (part := each.common(area))
+        )
+        cells: Iterator[Cell] = iter(
+            sorted(dict.fromkeys(cells_of(areas)), key=lambda cell: (cell.row, cell.column))
+        )
+    else:
+        cells = area.cells()
+    for cell in cells:
+        if block.holds(cell) and (not asked.state or state_of(cell, findings) == asked.state):
+            yield cell
+
+
+def _limited(area: Area, line: str) -> Area | None:
+    """The area, or its one row or column that is asked for."""
+    line = line.strip()
+    if line.isdecimal():
+        return area.common(Area(area.left, int(line), area.right, int(line)))
+    if line.isalpha() and line.isascii():
+        number = column_number(line)
+        return area.common(Area(number, area.top, number, area.bottom))
+    return area
+
+
+def _lines(
+    opened: OpenWorkbook,
+    sheet: Sheet,
+    block: Block,
+    findings: tuple[Finding, ...],
+    cell: Cell,
+    reference: int,
+) -> Iterator[Line]:
+    value = _shown(opened, sheet, cell)
+    state = state_of(cell, findings)
+    for number, shift in enumerate(shift_log(block.shape, block.start, cell)):
+        if reference not in (-1, number):
+            continue
+        reads, read_value = _reads(opened, sheet, shift.reference, cell)
+        yield Line(
+            cell.text, state, value, shift, number % COLOURS, _moved(shift), _locked(shift),
+            reads, read_value,
+        )  # fmt: skip
+
+
+def _shown(opened: OpenWorkbook, sheet: Sheet, cell: Cell) -> str:
+    look = look_of(sheet.content(cell), sheet.look(cell))
+    return shown(opened.calculation.value(sheet.name, cell), look) or "empty"
+
+
+def _reads(opened: OpenWorkbook, home: Sheet, reference: Reference, cell: Cell) -> tuple[str, str]:
+    """What a landing reads in the headings of the sheet, and the value that stands there."""
+    area = reference.area(cell)
+    name = reference.sheet or home.name
+    if area is None or not opened.workbook.has_sheet(name):
+        return "nothing", "#REF!"
+    sheet = opened.workbook.sheet(name)
+    if area.size > 1:
+        return called(sheet, area) or area.text, f"{sheet.count(area):,} filled"
+    return called(sheet, area) or area.text, _shown(opened, sheet, area.first)
+
+
+def _moved(shift: Shift) -> str:
+    """How far a reference moved; each corner by itself where they differ."""
+    each = [_distance(corner.columns, corner.rows) for corner in shift.corners]
+    return each[0] if len(set(each)) == 1 else f"first corner {each[0]}, last {each[-1]}"
+
+
+def _distance(columns: int, rows: int) -> str:
+    parts = []
+    if columns:
+        parts.append(f"{abs(columns)} {'right' if columns > 0 else 'left'}")
+    if rows:
+        parts.append(f"{abs(rows)} {'down' if rows > 0 else 'up'}")
+    return " and ".join(parts) or "stays"
+
+
+def _locked(shift: Shift) -> str:
+    """Which parts are locked; of each corner by itself where they differ."""
+    each = [_LOCKED[corner.locks] for corner in shift.corners]
+    return each[0] if len(set(each)) == 1 else f"first corner {each[0]}, last {each[-1]}"
+
+
+_LOCKED = {
+    Locks(True, True): "column and row",
+    Locks(True, False): "column",
+    Locks(False, True): "row",
+    Locks(False, False): "nothing",
+}

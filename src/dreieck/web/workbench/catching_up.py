@@ -1,0 +1,96 @@
+"""Bringing a page up to date whose workbook was changed elsewhere: its places and text follow."""
+
+from __future__ import annotations
+
+from collections.abc import Sequence
+
+from dreieck.core.editing.following import (
+    Step,
+    followed_area,
+    followed_cell,
+    followed_text,
+    was_written,
+)
+from dreieck.core.grid import Area, Cell
+from dreieck.core.sheet.content import typed_text
+from dreieck.core.sheet.workbook import Workbook
+from dreieck.store import OpenWorkbook
+from dreieck.web.workbench.state import Bench
+
+
+def catch_up(opened: OpenWorkbook, bench: Bench) -> str:
+    """Let what a page holds follow the changes since its revision.
+
+    Returns what has to be told before anything is overwritten, or no text. Raises AddressError.
+    """
+    if bench.revision == opened.revision:
+        return ""
+    steps = opened.steps_since(bench.revision)
+    if steps is None:
+        return _UNKNOWN if bench.text is not None else ""
+    told = _told(opened.workbook, steps, bench) if bench.text is not None else ""
+    if any(step.slide for step in steps):
+        _follow(opened.workbook, steps, bench)
+    return told
+
+
+_UNKNOWN = (
+    "This workbook was changed elsewhere in the meantime. What you typed is still here; see"
+    " whether it still belongs into this cell."
+)
+
+
+def _told(workbook: Workbook, steps: Sequence[Step], bench: Bench) -> str:
+    """What to say where the cell that is written into holds something else now, or is gone."""
+    home, cell = bench.home or bench.sheet, Cell.parse(bench.writing or bench.anchor)
+    there = followed_cell(steps, home, cell)
+    if there is None:
+        return (
+            "The row or column that you write into was deleted elsewhere. What you typed is still"
+            f" here, and Enter puts it into {cell.text} as that is now; Esc leaves it."
+        )
+    known = any(sheet.id == home for sheet in workbook.sheets)
+    if not known or not was_written(steps, home, cell):
+        return ""
+    sheet = workbook.sheet_by_id(home)
+    text = typed_text(sheet.content(there), there, sheet.look(there))
+    holds = f"it holds {text[:80]} now" if text else "it is empty now"
+    return (
+        f"{there.text} was changed elsewhere while you write into it: {holds}. Enter puts yours in"
+        " its place, Esc leaves it."
+    )
+
+
+def _follow(workbook: Workbook, steps: Sequence[Step], bench: Bench) -> None:
+    home, shown = bench.home or bench.sheet, bench.sheet
+
+    def cell(text: str, sheet: int) -> str:
+        at = Cell.parse(text)
+        return (followed_cell(steps, sheet, at) or at).text
+
+    def area(text: str, sheet: int) -> str:
+        found = followed_area(steps, sheet, Area.parse(text))
+        return found.text if found else ""
+
+    if bench.text is not None:
+        at, text = Cell.parse(bench.writing or bench.anchor), bench.text
+
+        def length(end: int) -> int:
+            return len(followed_text(workbook, steps, home, at, text[:end])) if end > 0 else end
+
+        bench.caret, bench.pointed_from = length(bench.caret), length(bench.pointed_from)
+        bench.text = followed_text(workbook, steps, home, at, text)
+    if bench.writing:
+        bench.writing = cell(bench.writing, home)
+    bench.anchor, bench.focus = cell(bench.anchor, shown), cell(bench.focus, shown)
+    bench.also = ",".join(filter(None, (area(e, shown) for e in bench.also.split(",") if e)))
+    if bench.target:
+        bench.source = area(bench.source, home) if bench.source else ""
+        bench.target = area(bench.target, home)
+        bench.landing = cell(bench.landing, home) if bench.landing else ""
+        if not bench.target or not bench.source:
+            bench.drop_rehearsal()
+    for field, follow in (("tried_at", cell), ("copied", area)):
+        sheet, _, place = getattr(bench, field).partition(" ")
+        if sheet.isdecimal() and place:
+            setattr(bench, field, f"{sheet} {follow(place, int(sheet))}")

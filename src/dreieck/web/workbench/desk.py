@@ -1,0 +1,217 @@
+"""The desk: the reading of the formula and one card for each reference."""
+
+from __future__ import annotations
+
+from dataclasses import dataclass
+
+from dreieck.core.formula.locks import Hold, axes, held, hold_of
+from dreieck.core.formula.printer import reference_text
+from dreieck.core.formula.reference import RangeReference, Reference
+from dreieck.core.formula.shift import Shift, shift_of, tag
+from dreieck.core.grid import Area, Axis, Cell
+from dreieck.core.sheet.names import Named
+from dreieck.core.values import Error, Place
+from dreieck.core.words.headings import called
+from dreieck.core.words.named import held_by
+from dreieck.core.words.preview import Direction, next_reads, usual_directions
+from dreieck.core.words.reading import Phrase, reading
+from dreieck.web.workbench.scene import COLOURS
+from dreieck.web.workbench.situation import Situation
+
+
+@dataclass(frozen=True)
+class Switch:
+    """What can be chosen for one axis of a reference, and what is chosen."""
+
+    axis: Axis
+    chosen: Hold
+    choices: tuple[tuple[Hold, str], ...]
+    """Each choice, and what it would do."""
+
+
+@dataclass(frozen=True)
+class End:
+    """What a reference reads from one cell."""
+
+    label: str
+    text: str
+    shown: str
+    is_landing: bool = False
+
+
+@dataclass(frozen=True)
+class Card:
+    """A reference card."""
+
+    index: int
+    tag: str
+    colour: int
+    switches: tuple[Switch, ...]
+    start: End
+    here: End | None
+    shift: Shift
+    ahead: str
+    """What it will read in the next landings."""
+
+
+@dataclass(frozen=True)
+class NameCard:
+    """A name that the formula uses: what it stands for from here, and what it holds."""
+
+    name: str
+    kind: str
+    stands_for: str
+    holds: str
+    stays: bool
+
+
+@dataclass(frozen=True)
+class Desk:
+    """All that the lower part of the desk shows."""
+
+    cell: str
+    is_said: str
+    phrases: list[Phrase]
+    told: str
+    kind: str
+    cards: list[Card]
+    names: list[NameCard]
+
+
+def desk(situation: Situation) -> Desk:
+    """The desk of a situation."""
+    told, kind = _told(situation)
+    shape = situation.shape
+    place = Place(situation.home.name, situation.desk_cell)
+    return Desk(
+        cell=situation.desk_cell.text,
+        is_said=_what_it_is(situation),
+        phrases=reading(situation.workbook, place, shape) if shape and not told else [],
+        told=told,
+        kind=kind,
+        cards=[
+            _card(situation, index, mention.reference)
+            for index, mention in enumerate(situation.mentions)
+        ],
+        names=[_name_card(situation, named) for named in situation.names],
+    )
+
+
+def _name_card(situation: Situation, named: Named) -> NameCard:
+    """A name as it is seen from the landing in question."""
+    stays = named.kind != "formula by position"
+    stands_for = named.shape_text if stays else named.shape.text(situation.here)[1:]
+    if named.place and named.place[1].size == 1:
+        sheet, area = named.place
+        holds = situation.shown_value(area.first, sheet)
+    else:
+        holds = held_by(situation.workbook, named)
+    return NameCard(
+        named.name, named.kind, stands_for, "" if holds == stands_for else holds, stays
+    )
+
+
+def moved_text(shift: Shift) -> tuple[str, str]:
+    """How far a reference moved, in words, for columns and rows."""
+    return (
+        _distance(shift.columns, "column", "left", "right"),
+        _distance(shift.rows, "row", "up", "down"),
+    )
+
+
+def _what_it_is(situation: Situation) -> str:
+    if situation.rehearsing:
+        return "the start"
+    if situation.writing:
+        return "writing"
+    if situation.block_is_filled:
+        start = situation.start.text
+        return "the start" if situation.here == situation.start else f"lands from {start}"
+    return "a formula" if situation.shape else ""
+
+
+def _told(situation: Situation) -> tuple[str, str]:
+    if situation.refusal:
+        return situation.refusal, "problem"
+    if situation.written and situation.written.problem:
+        return str(situation.written.problem), "hint"
+    if situation.shape:
+        return "", ""
+    content = situation.content_at(situation.desk_cell)
+    if situation.writing or situation.rehearsing:
+        return "", ""
+    if content is None:
+        return "An empty cell. Type a number, text, or = and a formula.", "hint"
+    name = called(situation.home, Area.of(situation.desk_cell))
+    if isinstance(content, float):
+        return (f"{name}: a number typed here." if name else "A number typed here."), "hint"
+    if isinstance(content, str):
+        return "Text typed here.", "hint"
+    value = situation.value(situation.desk_cell)
+    return (value.why, "problem") if isinstance(value, Error) else ("", "")
+
+
+def _card(situation: Situation, index: int, reference: Reference) -> Card:
+    start = situation.writing_cell if situation.writing else situation.start
+    here = situation.here
+    is_range = isinstance(reference, RangeReference)
+    choices: tuple[Hold, ...] = (
+        ("moves", "first", "last", "stays") if is_range else ("moves", "stays")
+    )
+    directions = usual_directions(situation.home, start)
+    shift = shift_of(tag(index), reference, start, here)
+    label = "here"
+    if situation.rehearsing and situation.fill:
+        label = "far corner" if here == situation.far_corner else here.text
+    return Card(
+        index=index,
+        tag=tag(index),
+        colour=index % COLOURS,
+        switches=tuple(
+            Switch(
+                axis,
+                hold_of(reference, start, axis),
+                tuple(
+                    (hold, _ahead(held(reference, start, axis, hold), start, directions))
+                    for hold in choices
+                ),
+            )
+            for axis in axes(reference)
+        ),
+        start=_end(situation, reference, start, "start"),
+        here=_end(situation, reference, here, label) if here != start else None,
+        shift=shift,
+        ahead=_ahead(reference, start, directions),
+    )
+
+
+def _ahead(reference: Reference, start: Cell, directions: tuple[Direction, ...]) -> str:
+    return ", ".join(
+        f"filled {direction} {next_reads(reference, start, direction)}" for direction in directions
+    )
+
+
+def _end(situation: Situation, reference: Reference, at: Cell, label: str) -> End:
+    area = reference.area(at)
+    if area is None:
+        return End(label, "#REF!", "off the sheet")
+    sheet = reference.sheet or situation.home.name
+    text = reference_text(reference, at)
+    fill = situation.fill
+    same_sheet = sheet.casefold() == situation.home.name.casefold()
+    is_landing = bool(situation.rehearsing and fill and same_sheet and area.common(fill.target))
+    if area.size == 1:
+        shown = "a landing" if is_landing else situation.shown_value(area.first, sheet)
+    elif situation.workbook.has_sheet(sheet):
+        filled = situation.calculation.workbook.sheet(sheet).count(area)
+        shown = f"{filled:,} filled"
+    else:
+        shown = "no such sheet"
+    return End(label, text, shown, is_landing)
+
+
+def _distance(steps: int, axis: str, back: str, forth: str) -> str:
+    plural = axis if abs(steps) == 1 else axis + "s"
+    if not steps:
+        return f"0 {plural}"
+    return f"{abs(steps)} {plural} {back if steps < 0 else forth}"

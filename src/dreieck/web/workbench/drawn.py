@@ -1,0 +1,58 @@
+"""What pages drew last, so that of the cells in view only those that differ are sent."""
+
+from __future__ import annotations
+
+from collections import OrderedDict
+from itertools import count
+from threading import Lock
+from typing import Annotated, NamedTuple
+
+from fastapi import Depends, Request
+
+from dreieck.web.workbench.scene import CellShown, Scene
+
+_MOST = 64
+_Looks = dict[tuple[int, int], tuple[str, str, str]]
+
+
+class _Picture(NamedTuple):
+    place: tuple[int, int]
+    """The number of the workbook and of the sheet."""
+    cells: _Looks
+
+
+class Drawn:
+    """The last pictures, by number; a page whose picture is forgotten gets all its cells."""
+
+    def __init__(self) -> None:
+        self._pictures: OrderedDict[int, _Picture] = OrderedDict()
+        self._numbers = count(1)
+        self._lock = Lock()
+
+    def since(self, number: int, place: tuple[int, int], scene: Scene) -> Scene:
+        """The scene with only those cells that differ from the picture with this number."""
+        cells = {(c.column, c.row): (c.shown, c.typed, c.kind) for c in scene.cells}
+        with self._lock:
+            known = self._pictures.get(number)
+            new = next(self._numbers)
+            self._pictures[new] = _Picture(place, cells)
+            if len(self._pictures) > _MOST:
+                self._pictures.popitem(last=False)
+        if known is None or known.place != place:
+            return scene.model_copy(update={"picture": new})
+        changed: list[CellShown] = [
+            each
+            for each in scene.cells
+            if known.cells.get((each.column, each.row)) != cells[each.column, each.row]
+        ]
+        gone = [at for at in known.cells if at not in cells]
+        update = {"picture": new, "since": number, "cells": changed, "gone": gone}
+        return scene.model_copy(update=update)
+
+
+def _drawn(request: Request) -> Drawn:
+    drawn: Drawn = request.app.state.drawn
+    return drawn
+
+
+TheDrawn = Annotated[Drawn, Depends(_drawn)]

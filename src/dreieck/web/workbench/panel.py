@@ -1,0 +1,351 @@
+"""The panel: the step that the hands are at, and what it needs to show."""
+
+from __future__ import annotations
+
+import math
+from dataclasses import dataclass
+
+from dreieck.core.calculate import Block, Readers
+from dreieck.core.checking.aim import Likely, likely_locks
+from dreieck.core.editing.fill import Fill, can_count_on
+from dreieck.core.formula.printer import place_text, sheet_text
+from dreieck.core.functions import Trait, calls
+from dreieck.core.grid import Area, Cell
+from dreieck.core.sheet.content import Entry, Unreadable
+from dreieck.core.values import UNFINISHED, Error, Place
+from dreieck.core.values.ambiguous import Other
+from dreieck.core.values.look import shown
+from dreieck.core.words.explain import Explanation, explain
+from dreieck.web.workbench.desk import Card, Desk, moved_text
+from dreieck.web.workbench.found import Found, counted, elsewhere, found, state_of
+from dreieck.web.workbench.situation import Situation
+from dreieck.web.workbench.state import said
+from dreieck.web.workbench.tried import TrialShown, trial_shown
+
+TILE_COLUMNS = 8
+TILE_ROWS = 14
+_NAMED = 6
+
+
+@dataclass(frozen=True)
+class Tile:
+    """One landing in the miniature; ``cell`` is None where the block has a gap."""
+
+    cell: str | None
+    state: str
+    says: str
+
+
+@dataclass(frozen=True)
+class Row:
+    """One reference in the shift log."""
+
+    card: Card
+    moved: str
+
+
+@dataclass(frozen=True)
+class Panel:
+    """What the panel shows. ``step`` is "write", "fill" or "check"."""
+
+    step: str
+    cell: str
+    writing: bool
+    would_give: str
+    problem: str
+    problem_before: str
+    problem_at: str
+    problem_after: str
+    title: str
+    landings: int
+    target: str
+    occupied: str
+    here: str
+    rows: list[Row]
+    tiles: list[list[Tile]]
+    part_shown: str
+    counts: dict[str, int]
+    rehearsing: bool
+    value: str
+    error: Explanation | None
+    error_began: str
+    readers: Readers | None
+    reader_areas: list[str]
+    waits: bool
+    bare: bool
+    is_input: bool
+    trial: TrialShown | None
+    aiming: int
+    advice: list[Likely]
+    advising: bool
+    counting: str
+    rest: str
+    findings: list[Found]
+    on_sheet: list[Found]
+    taken: str
+    others: tuple[Other, ...]
+    draws: bool
+
+
+def panel(situation: Situation, desk: Desk) -> Panel:
+    """The panel of a situation."""
+    fill = situation.fill if situation.rehearsing else None
+    block = situation.block
+    landings, counts = _landings(situation)
+    tiles, part = _tiles(situation)
+    before, at, after, problem = _problem(situation)
+    explanation, began = _error(situation)
+    area = fill.target if fill else block.area if block else None
+    entry = _two_readings(situation)
+    return Panel(
+        step=_step(situation),
+        cell=situation.desk_cell.text,
+        writing=situation.writing,
+        would_give=_would_give(situation),
+        problem=problem,
+        problem_before=before,
+        problem_at=at,
+        problem_after=after,
+        title=area.text if area else "",
+        landings=landings,
+        target=situation.bench.target or (block.area.text if block else ""),
+        occupied=_occupied(fill) if fill else "",
+        here=situation.here.text,
+        rows=[Row(card, _moved(card)) for card in desk.cards],
+        tiles=tiles,
+        part_shown=part,
+        counts=counts,
+        rehearsing=bool(fill),
+        value=_value(situation),
+        error=explanation,
+        error_began=began,
+        readers=situation.readers,
+        reader_areas=_areas(situation.readers, situation) if situation.readers else [],
+        waits=situation.bench.wait,
+        bare=situation.bench.bare,
+        is_input=situation.is_input,
+        trial=trial_shown(situation),
+        aiming=situation.bench.aiming,
+        advice=_advice(situation),
+        advising=situation.bench.advice,
+        counting=_counting(fill),
+        rest=", ".join(area.text for area in situation.rest),
+        findings=found(situation),
+        on_sheet=_on_sheet(situation),
+        taken=entry.taken if entry else "",
+        others=entry.others if entry else (),
+        draws=_draws(situation),
+    )
+
+
+def _two_readings(situation: Situation) -> Entry | None:
+    """The entry that is written, or a text in the cell in question, if it has two readings."""
+    if situation.rehearsing:
+        return None
+    if situation.writing:
+        return situation.written
+    content = situation.content_at(situation.here)
+    # What was typed as text on purpose, behind an apostrophe, has one reading only.
+    on_purpose = situation.home.look(situation.here).form == "text"
+    if not isinstance(content, str) or on_purpose or situation.desk_text != content:
+        return None
+    return situation.workbook.read_entry(content, situation.here)
+
+
+def _draws(situation: Situation) -> bool:
+    """Whether the formula in question draws by chance, itself or by a name."""
+    shapes = [situation.shape, *(named.shape for named in situation.names)]
+    drawn = any(calls(shape.tree, Trait.DRAWS) for shape in shapes if shape)
+    return drawn and not situation.writing
+
+
+def _advice(situation: Situation) -> list[Likely]:
+    """The likely locks of what is rehearsed or filled, if they are asked for."""
+    if not situation.bench.advice or not situation.shape:
+        return []
+    fill, block = situation.fill, situation.block
+    target = fill.target if fill and situation.rehearsing else block.area if block else None
+    if target is None or target.size < 2:
+        return []
+    calculation = situation.opened.calculation
+    return likely_locks(calculation, situation.home, situation.start, situation.shape, target)
+
+
+def _counting(fill: Fill | None) -> str:
+    """Whether the plain values of a rehearsal count on or are copied; empty if they cannot."""
+    if not fill or not can_count_on(fill):
+        return ""
+    return "count on" if fill.lines else "copy"
+
+
+def _on_sheet(situation: Situation) -> list[Found]:
+    """The findings of the sheet, where the panel checks and no formula is in question."""
+    busy = situation.writing or situation.rehearsing or situation.block
+    return [] if busy or _step(situation) != "check" else elsewhere(situation)
+
+
+def _step(situation: Situation) -> str:
+    if situation.bench.step:
+        return situation.bench.step
+    if situation.rehearsing:
+        return "fill"
+    if situation.block_is_filled:
+        return "check"
+    return "write"
+
+
+def _would_give(situation: Situation) -> str:
+    if not situation.written or situation.written.problem or not situation.fill:
+        return ""
+    return situation.shown_value(situation.writing_cell)
+
+
+def _value(situation: Situation) -> str:
+    """The value of the cell in question."""
+    if situation.value(situation.here) is UNFINISHED:
+        return "… it is still being worked out"
+    return situation.shown_value(situation.here)
+
+
+def _error(situation: Situation) -> tuple[Explanation | None, str]:
+    """The error of the cell in words, and where it began if that is another cell."""
+    value = situation.value(situation.here)
+    is_unreadable = isinstance(situation.content_at(situation.here), Unreadable)
+    waits = value is UNFINISHED
+    if not isinstance(value, Error) or waits or is_unreadable or situation.writing:
+        return None, ""
+    began = value.origin
+    here = Place(situation.home.name, situation.here)
+    return explain(value), "" if began in (None, here) or began is None else place_text(began)
+
+
+def _areas(found: Readers, situation: Situation) -> list[str]:
+    return [
+        area.text if name == situation.sheet.name else f"{sheet_text(name)}!{area.text}"
+        for name, area in found.direct[:_NAMED]
+    ]
+
+
+def _problem(situation: Situation) -> tuple[str, str, str, str]:
+    """The text before, at and after the place of a problem, and what it is."""
+    text = situation.desk_text
+    content = situation.content_at(situation.desk_cell)
+    if situation.writing or not isinstance(content, Unreadable):
+        return "", "", "", ""
+    problem = situation.workbook.read_entry(text, situation.desk_cell).problem
+    if problem is None:
+        return "", "", "", ""
+    end = problem.position + max(problem.length, 1)
+    at = text[problem.position : end] or "␣"
+    return text[: problem.position][-60:], at[:60], text[end:][:60], str(problem)
+
+
+def _landings(situation: Situation) -> tuple[int, dict[str, int]]:
+    """How many landings there are, and how many are sound, in doubt, broken."""
+    if situation.rehearsing and situation.fill:
+        size = situation.fill.target.size
+        return size, counted(size, situation.findings)
+    if not situation.block:
+        return 0, {}
+    size = situation.block.size
+    return size, counted(size, situation.findings)
+
+
+def _moved(card: Card) -> str:
+    columns, rows = moved_text(card.shift)
+    if not card.shift.columns and not card.shift.rows:
+        return "stays"
+    parts = [
+        said.replace(" columns", "")
+        .replace(" column", "")
+        .replace(" rows", "")
+        .replace(" row", "")
+        for said, steps in ((columns, card.shift.columns), (rows, card.shift.rows))
+        if steps
+    ]
+    return ", ".join(parts)
+
+
+def _occupied(fill: Fill) -> str:
+    """How many landings hold something else now, and which."""
+    cells = fill.overwritten()
+    others = fill.target.size - (1 if fill.target.holds(fill.source.first) else 0)
+    if not cells:
+        return "all empty or alike" if others else "the start alone"
+    named = ", ".join(cell.text for cell in cells[:_NAMED])
+    more = f" and {len(cells) - _NAMED:,} more" if len(cells) > _NAMED else ""
+    verb = "holds" if len(cells) == 1 else "hold"
+    return f"{len(cells):,} {verb} something else now: {named}{more}"
+
+
+def _tiles(situation: Situation) -> tuple[list[list[Tile]], str]:
+    """The landings around the one that is looked at, and a word if they are not all."""
+    if situation.rehearsing and situation.fill:
+        area, block = situation.fill.target, None
+    elif situation.block:
+        area, block = situation.block.area, situation.block
+    else:
+        return [], ""
+    here = situation.here
+    left = _first(here.column, area.left, area.right, TILE_COLUMNS)
+    top = _first(here.row, area.top, area.bottom, TILE_ROWS)
+    view = Area(
+        left, top, min(left + TILE_COLUMNS - 1, area.right), min(top + TILE_ROWS - 1, area.bottom)
+    )
+    tiles = [
+        [_tile(situation, Cell(column, row), block) for column in range(view.left, view.right + 1)]
+        for row in range(view.top, view.bottom + 1)
+    ]
+    return tiles, "" if view == area else f"{view.text} of {area.text}"
+
+
+def _first(here: int, low: int, high: int, room: int) -> int:
+    return max(low, min(here - room // 2, high - room + 1))
+
+
+def _tile(situation: Situation, cell: Cell, block: Block | None) -> Tile:
+    if block and not block.holds(cell):
+        return Tile(None, "gap", "")
+    value = situation.value(cell)
+    states = ["broken" if isinstance(value, Error) else state_of(cell, situation.findings)]
+    if cell == situation.start:
+        states.append("start")
+    if cell == situation.here:
+        states.append("here")
+    says = f"{cell.text}: {shown(value, situation.home.look(cell))}"
+    return Tile(cell.text, " ".join(states), says)
+
+
+@dataclass(frozen=True)
+class Foot:
+    """The foot: where the selection is and what it comes to."""
+
+    where: str
+    facts: list[str]
+
+
+def foot(situation: Situation) -> Foot:
+    """The foot of a situation."""
+    name, selection = situation.sheet.name, situation.selection
+    if situation.rehearsing and situation.fill:
+        name = situation.home.name
+        return Foot(f"{name}!{situation.fill.target.text}", ["rehearsal, nothing written yet"])
+    places = situation.bench.places
+    where = f"{name}!{said(places)}"
+    if selection.size == 1 and len(places) == 1:
+        text = situation.shown_value(selection.first, name)
+        text = "" if text == "empty" else text
+        return Foot(where, [text[:80]] if text else [])
+    found = (each for area in places for each in situation.calculation.filled_values(name, area))
+    # What lies in two of several areas counts once.
+    values = [value for _, value in (dict(found).items() if len(places) > 1 else found)]
+    numbers = [value for value in values if isinstance(value, float)]
+    facts = [f"{len(values):,} filled"]
+    if numbers:
+        total = math.fsum(numbers)
+        facts += [
+            f"sum {shown(total)}",
+            f"average {shown(total / len(numbers))}",
+            f"{len(numbers):,} numbers",
+        ]
+    return Foot(where, facts)

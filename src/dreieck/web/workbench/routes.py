@@ -1,0 +1,207 @@
+"""The workbench: its page, and one address for each thing that can be done on it.
+
+Every action posts the page's state and gets back the fragments that changed and the scene
+for the grid, so the browser never has to work out what an action led to.
+"""
+
+from __future__ import annotations
+
+import logging
+from contextlib import AbstractContextManager, suppress
+from typing import Any
+
+from fastapi import APIRouter, HTTPException, Request
+from starlette.responses import HTMLResponse, PlainTextResponse, RedirectResponse, Response
+
+from dreieck.core.budget import WorkEnded
+from dreieck.core.editing.copying import copy_text
+from dreieck.core.editing.sheets import losing
+from dreieck.core.exceptions import DreieckError, SheetError
+from dreieck.core.formula.printer import place_text
+from dreieck.core.grid import Area, Cell
+from dreieck.core.words.suggest import Argument, Suggestion, current_argument, suggestions
+from dreieck.store import BusyError, Library, OpenWorkbook, OutOfDate, StoreError, all_locked
+from dreieck.web.answers import TheLibrary, TheWorkbook, fragment, page
+from dreieck.web.turns import in_a_hurry, time_for_drawing
+from dreieck.web.workbench.actions import ACTIONS, Hands
+from dreieck.web.workbench.catching_up import catch_up
+from dreieck.web.workbench.desk import desk, moved_text
+from dreieck.web.workbench.drawn import TheDrawn
+from dreieck.web.workbench.keys import When, for_browser, for_foot
+from dreieck.web.workbench.long_forms import LongFormRoute
+from dreieck.web.workbench.panel import foot, panel
+from dreieck.web.workbench.scene import Scene, scene
+from dreieck.web.workbench.situation import Situation
+from dreieck.web.workbench.state import Wish, WishForm
+
+log = logging.getLogger("dreieck")
+router = APIRouter(include_in_schema=False, route_class=LongFormRoute)
+
+
+@router.get("/workbooks/{workbook_id}")
+def first_sheet(opened: TheWorkbook) -> Response:
+    """Go to the sheet that was open last."""
+    return RedirectResponse(f"/workbooks/{opened.id}/sheets/{opened.last_sheet().id}", 303)
+
+
+@router.get("/workbooks/{workbook_id}/sheets/{sheet_id}")
+def workbench(request: Request, opened: TheWorkbook, sheet_id: int) -> Response:
+    """The page of the workbench; it asks for its first scene itself."""
+    try:
+        sheet = opened.workbook.sheet_by_id(sheet_id)
+    except SheetError as error:
+        raise HTTPException(404, str(error)) from None
+    opened.remember_sheet(sheet_id)
+    return page(request, "workbench.html", opened=opened, sheet=sheet, keys=for_browser())
+
+
+@router.get("/workbooks/{workbook_id}/sheets/{sheet_id}/question")
+def ask_sheet(request: Request, opened: TheWorkbook, sheet_id: int) -> Response:
+    """What can be done with a sheet, and which formulas would lose something with it."""
+    with opened.lock:
+        try:
+            sheet = opened.workbook.sheet_by_id(sheet_id)
+        except SheetError as error:
+            raise HTTPException(404, str(error)) from None
+        lost = [place_text(place) for place in losing(opened.workbook, sheet)]
+        filled = len(sheet)
+        alone = len(opened.workbook.sheets) == 1
+    return page(request, "sheet_question.html", sheet=sheet, lost=lost, filled=filled, alone=alone)
+
+
+@router.get("/workbooks/{workbook_id}/sheets/{sheet_id}/text")
+def text_for_others(opened: TheWorkbook, sheet_id: int, area: str) -> Response:
+    """The cells of an area as tab-separated text, for other programs."""
+    with opened.lock:
+        try:
+            sheet = opened.workbook.sheet_by_id(sheet_id)
+            text = copy_text(opened.calculation, sheet, Area.parse(area))
+        except DreieckError as error:
+            raise HTTPException(422, str(error)) from None
+    return PlainTextResponse(text)
+
+
+@router.post("/workbooks/{workbook_id}/bench/{action}")
+def act(
+    opened: TheWorkbook, library: TheLibrary, drawn: TheDrawn, action: str, wish: WishForm
+) -> Response:
+    """Do one of ``ACTIONS``; answer with the fragments and the scene that it led to."""
+    if action not in ACTIONS:
+        raise HTTPException(404, "There is no such action.")
+    with _hold(opened, library, wish):
+        told, kind, older = "", "told", ""
+        hands = Hands(opened, wish, library)
+        before = wish.model_copy()
+        began = opened.revision
+        try:
+            older = catch_up(opened, wish)
+            before = wish.model_copy()
+            if older:
+                told, kind = older, "news"
+            told = ACTIONS[action](hands) or told
+        except (DreieckError, StoreError, BusyError, WorkEnded) as refusal:
+            # What the page said of itself still holds, the typed text too.
+            wish, told = before, (older if isinstance(refusal, OutOfDate) else "") or str(refusal)
+            kind = "news" if isinstance(refusal, OutOfDate) else "problem"
+        typed = f" What was typed: {wish.text[:300]}" if wish.text else ""
+        if wish.trial and not wish.trying:
+            wish.stop_trying()
+        if _leave_lost_sheet(opened, wish):
+            told, kind = f"The sheet that was shown here has been deleted.{typed}", "news"
+        context, picture = _drawn(opened, wish, insists=kind != "told" or wish.insists)
+    picture.began = began
+    copied_here = bool(wish.clip_area) and not wish.clip_cut and wish.pasted is None
+    partly = action.startswith("paste") and kind == "told" and copied_here
+    picture = drawn.since(wish.picture, (opened.id, wish.sheet), picture)
+    context["scene"] = picture.model_dump_json()
+    said = {"action": action, "told": told, "kind": kind, "partly": partly}
+    said["offers"] = hands.offers if kind == "told" else []
+    return HTMLResponse(fragment("answer.html", **said, **context))
+
+
+def _hold(opened: OpenWorkbook, library: Library, wish: Wish) -> AbstractContextManager[None]:
+    """Hold the workbook, and the one that is pasted from if that is another."""
+    locks = [opened.lock]
+    if wish.clip_area and wish.clip_workbook not in (0, opened.id):
+        with suppress(KeyError, StoreError):
+            locks.append(library.open(wish.clip_workbook).lock)
+    return all_locked(*locks)
+
+
+def _drawn(opened: OpenWorkbook, wish: Wish, *, insists: bool) -> tuple[dict[str, Any], Scene]:
+    """The fragments and the picture; where they take too long, with what is known by then."""
+    try:
+        with time_for_drawing(patient=wish.patient):
+            return _draw(opened, wish, insists=insists)
+    except WorkEnded as ended:
+        if not ended.by_clock:
+            raise
+    except Exception as fault:
+        # What is kept has to be shown, edited and taken back whatever cannot be told about it.
+        if not isinstance(fault, DreieckError):
+            log.exception("the workbench is drawn without what fails")
+    with in_a_hurry():
+        try:
+            context, picture = _draw(opened, wish, insists=insists)
+        except DreieckError as unusable:
+            raise HTTPException(422, str(unusable)) from None
+        # What is only rehearsed or tried is worked out anew each time: asking again is no use.
+        picture.unfinished = wish.text is None and not wish.target and not wish.trial
+        return context, picture
+
+
+def _draw(opened: OpenWorkbook, wish: Wish, *, insists: bool) -> tuple[dict[str, Any], Scene]:
+    situation = Situation(opened, wish)
+    return _context(situation), scene(situation, insists=insists)
+
+
+def _leave_lost_sheet(opened: OpenWorkbook, wish: Wish) -> bool:
+    """Let a page whose sheet is gone show the one that was shown last; tell if it was so."""
+    known = {sheet.id for sheet in opened.workbook.sheets}
+    lost = wish.sheet not in known or (wish.home != 0 and wish.home not in known)
+    if lost:
+        wish.stop_writing()
+        wish.drop_rehearsal()
+        wish.sheet = opened.last_sheet().id
+        wish.stand(Cell(1, 1))
+    return lost
+
+
+def _context(situation: Situation) -> dict[str, Any]:
+    on_desk = desk(situation)
+    on_panel = panel(situation, on_desk)
+    when: When = "selecting"
+    if situation.rehearsing:
+        when = "rehearsing"
+    elif situation.writing:
+        when = "writing"
+    elif on_panel.step == "check":
+        when = "checking"
+    undo, redo = situation.opened.history()
+    return {
+        "desk": on_desk,
+        "panel": on_panel,
+        "foot": foot(situation),
+        "keys": for_foot(when),
+        "moved_text": moved_text,
+        "sheets": situation.workbook.sheets,
+        "shown_sheet": situation.sheet,
+        "opened": situation.opened,
+        "suggestions": _suggestions(situation),
+        "argument": _argument(situation),
+        "undo": undo,
+        "redo": redo,
+    }
+
+
+def _suggestions(situation: Situation) -> list[Suggestion]:
+    if not situation.writing or situation.rehearsing:
+        return []
+    text, caret = situation.desk_text, situation.bench.caret
+    return suggestions(situation.workbook, text, caret, situation.opened.used_functions())
+
+
+def _argument(situation: Situation) -> Argument | None:
+    if not situation.writing or situation.rehearsing:
+        return None
+    return current_argument(situation.desk_text, situation.bench.caret)

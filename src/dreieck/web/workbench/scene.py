@@ -1,0 +1,344 @@
+"""What the grid draws: cells in view, frames, ties between start and landing."""
+
+from __future__ import annotations
+
+from typing import Any
+
+from pydantic import BaseModel
+
+from dreieck.core.analysis.reads import shared_areas
+from dreieck.core.calculate import look_of
+from dreieck.core.formula import Shape, may_point
+from dreieck.core.formula.reference import Reference
+from dreieck.core.formula.shift import tag
+from dreieck.core.grid import MAX_COLUMN, MAX_ROW, Area, Cell, column_letters
+from dreieck.core.sheet.content import Content, Unreadable, typed_text
+from dreieck.core.values import UNFINISHED, Error, Value
+from dreieck.core.values.look import shown
+from dreieck.web.workbench.situation import Situation
+from dreieck.web.workbench.state import Bench
+
+WIDTH = 110
+"""The usual width of a column, in pixels."""
+WIDE = 168
+"""The least width of a column that shows formulas."""
+ROW = 29
+"""The height of a row; twice as high where values and formulas are shown."""
+HEAD = 40
+"""The width of the row headings."""
+COLOURS = 6
+_DIGIT = 7.9
+_PADDING = 18
+
+
+class ColumnShown(BaseModel):
+    """A column in view."""
+
+    number: int
+    letters: str
+    width: int
+
+
+class CellShown(BaseModel):
+    """A cell in view that holds something."""
+
+    column: int
+    row: int
+    shown: str
+    typed: str
+    kind: str
+
+
+class Frame(BaseModel):
+    """Rails around what a reference or name reads; an edge that is locked is solid.
+
+    ``index`` is the number of the reference, -1 for a name.
+    """
+
+    index: int
+    tag: str
+    colour: int
+    area: Area
+    solid: tuple[bool, bool, bool, bool]
+    at_start: bool
+
+
+class Tie(BaseModel):
+    """The figure of one reference: the start, the landing, and what each of them reads."""
+
+    colour: int
+    start: Cell
+    start_reads: Area
+    here: Cell
+    here_reads: Area
+
+
+class Chip(BaseModel):
+    """A reference in the text of the desk."""
+
+    start: int
+    end: int
+    colour: int
+
+
+class Scene(BaseModel):
+    """All that the grid needs for one picture.
+
+    Pictures are numbered. ``cells`` are all that hold something, or with ``since`` those that
+    differ from that picture, of which ``gone`` are no longer there.
+    """
+
+    picture: int = 0
+    since: int = 0
+    gone: list[tuple[int, int]] = []
+    revision: int
+    began: int = 0
+    """The revision before the action that this picture answers."""
+    unfinished: bool = False
+    """Whether some values had to wait; the page asks for them again."""
+    insists: bool
+    state: dict[str, Any]
+    columns: list[ColumnShown]
+    row_height: int
+    used: tuple[int, int]
+    cells: list[CellShown]
+    text: str
+    chips: list[Chip]
+    may_point: bool
+    frames: list[Frame]
+    shared: list[Area]
+    """What crossing references share."""
+    ties: list[Tie]
+    readers: list[Area]
+    block: Area | None
+    rehearsed: Area | None
+    copied: Area | None
+    start: Cell | None
+    here: Cell | None
+
+
+def scene(situation: Situation, *, insists: bool = False) -> Scene:
+    """The picture of a situation. A page that went on since takes the state if it insists."""
+    bench = situation.bench
+    columns, bottom = _window(situation)
+    in_view = Area(columns[0].number, bench.top, columns[-1].number, bottom)
+    used = situation.sheet.used() or Area(1, 1, 1, 1)
+    block = situation.block.area if situation.block else None
+    at_home = situation.home is situation.sheet
+    in_question = at_home and (situation.shape is not None or situation.rehearsing)
+    return Scene(
+        revision=situation.opened.revision,
+        insists=insists,
+        state=_state(bench),
+        columns=columns,
+        row_height=_row_height(bench),
+        used=(used.right, used.bottom),
+        cells=_cells(situation, in_view, columns),
+        text=situation.desk_text,
+        chips=[
+            Chip(start=mention.start, end=mention.end, colour=index % COLOURS)
+            for index, mention in enumerate(situation.mentions)
+        ],
+        may_point=situation.writing
+        and may_point(situation.desk_text, bench.caret)
+        and not situation.rehearsing,
+        frames=_frames(situation),
+        shared=_shared(situation),
+        ties=_ties(situation),
+        readers=[area for name, area in situation.readers.direct if name == situation.sheet.name]
+        if situation.readers
+        else [],
+        block=block if block and block.size > 1 else None,
+        rehearsed=situation.fill.target
+        if situation.fill and situation.rehearsing and at_home
+        else None,
+        copied=_copied(bench),
+        start=situation.start if in_question else None,
+        here=situation.here if in_question else None,
+    )
+
+
+def _shared(situation: Situation) -> list[Area]:
+    """What crossing references of the formula in question share on the shown sheet."""
+    if situation.shape is None:
+        return []
+    shared = shared_areas(situation.shape, situation.here)
+    home, here = situation.home.name, situation.sheet.name.casefold()
+    return [area for sheet, area in shared if (sheet or home).casefold() == here]
+
+
+def _answers(situation: Situation, cell: Cell) -> bool:
+    """Whether a cell of the shown sheet answers to the trial value."""
+    assert situation.trial is not None
+    name = situation.sheet.name
+    return any(sheet == name and area.holds(cell) for sheet, area in situation.trial.changed)
+
+
+def _copied(bench: Bench) -> Area | None:
+    """The area on the shown sheet that was copied last."""
+    sheet, _, area = bench.copied.partition(" ")
+    return Area.parse(area) if sheet == str(bench.sheet) and area else None
+
+
+def _state(bench: Bench) -> dict[str, Any]:
+    """What the page is to say of itself from now on; the size of its window is its own."""
+    own = {"revision", "width", "height", "reveal", "view"}
+    return bench.model_dump(include=set(Bench.model_fields) - own)
+
+
+def _row_height(bench: Bench) -> int:
+    return ROW + 15 if bench.view == "both" else ROW
+
+
+def _column_width(situation: Situation, column: int) -> int:
+    width = situation.sheet.widths.get(column, WIDTH)
+    return width if situation.bench.view == "values" else max(width, WIDE)
+
+
+def _window(situation: Situation) -> tuple[list[ColumnShown], int]:
+    """The columns in view and the last row; moves the window to what is to be revealed."""
+    bench = situation.bench
+    rows = max(bench.height // _row_height(bench), 1)
+    whole = bench.width - HEAD
+    bench.left, bench.top = min(bench.left, MAX_COLUMN), min(bench.top, MAX_ROW)
+    if bench.reveal:
+        cell = Cell.parse(bench.reveal)
+        bench.top = min(bench.top, cell.row)
+        bench.top = max(bench.top, cell.row - max(rows - 1, 0))
+        bench.left = min(bench.left, cell.column)
+        room = whole - _column_width(situation, cell.column)
+        first = cell.column
+        while first > bench.left and room >= _column_width(situation, first - 1):
+            first -= 1
+            room -= _column_width(situation, first)
+        bench.left = first
+    columns: list[ColumnShown] = []
+    taken = 0
+    number = bench.left
+    while taken < whole and number <= MAX_COLUMN:
+        width = _column_width(situation, number)
+        columns.append(ColumnShown(number=number, letters=column_letters(number), width=width))
+        taken += width
+        number += 1
+    return columns, min(bench.top + rows, MAX_ROW)
+
+
+def _cells(situation: Situation, view: Area, columns: list[ColumnShown]) -> list[CellShown]:
+    widths = {column.number: column.width for column in columns}
+    sheet = situation.sheet
+    cells = [
+        _cell(situation, cell, content, widths[cell.column])
+        for cell, content in situation.calculation.workbook.sheet(sheet.name).filled(view)
+    ]
+    empty_inputs = [
+        CellShown(column=cell.column, row=cell.row, shown="", typed="", kind=look.role)
+        for cell, look in sheet.looked(view)
+        if look.role == "input"
+        and situation.calculation.workbook.content(sheet.name, cell) is None
+    ]
+    return cells + empty_inputs
+
+
+def _cell(situation: Situation, cell: Cell, content: Content, width: int) -> CellShown:
+    look = look_of(content, situation.sheet.look(cell))
+    value = situation.value(cell, situation.sheet.name)
+    room = int((width - _PADDING) / _DIGIT)
+    kinds = [_kind(value), look.role]
+    if situation.trial and _answers(situation, cell):
+        kinds.append("answers")
+    if isinstance(content, Shape):
+        kinds.append("formula")
+    text = shown(value, look, room)
+    if value is UNFINISHED:
+        text, kinds = "…", ["waits"]
+    if isinstance(content, Unreadable):
+        text, kinds = content.text, ["unreadable"]
+    return CellShown(
+        column=cell.column,
+        row=cell.row,
+        shown=text[:400],
+        typed=typed_text(content, cell, look),
+        kind=" ".join(kinds),
+    )
+
+
+def _kind(value: Value) -> str:
+    if isinstance(value, Error):
+        return "error"
+    if isinstance(value, bool):
+        return "logical"
+    return "text" if isinstance(value, str) else "number"
+
+
+def _frames(situation: Situation) -> list[Frame]:
+    frames: list[Frame] = []
+    for index, mention in enumerate(situation.mentions):
+        reference = mention.reference
+        if not _is_here(situation, reference):
+            continue
+        start = reference.area(_written_at(situation))
+        here = reference.area(situation.here)
+        if start and start != here:
+            frames.append(_frame(reference, index, _written_at(situation), start, at_start=True))
+        if here:
+            frames.append(_frame(reference, index, situation.here, here, at_start=False))
+    return frames + _name_frames(situation)
+
+
+def _name_frames(situation: Situation) -> list[Frame]:
+    """Frames of the places that names stand for; all edges are solid, since they never move."""
+    return [
+        Frame(
+            index=-1,
+            tag="n",
+            colour=COLOURS - 1,
+            area=named.place[1],
+            solid=(True, True, True, True),
+            at_start=False,
+        )
+        for named in situation.names
+        if named.place and named.place[0].casefold() == situation.sheet.name.casefold()
+    ]
+
+
+def _frame(reference: Reference, index: int, at: Cell, area: Area, *, at_start: bool) -> Frame:
+    first, last = reference.corners(at)[0], reference.corners(at)[-1]
+    return Frame(
+        index=index,
+        tag=tag(index),
+        colour=index % COLOURS,
+        area=area,
+        solid=(first.column, first.row, last.column, last.row),
+        at_start=at_start,
+    )
+
+
+def _ties(situation: Situation) -> list[Tie]:
+    start = _written_at(situation)
+    if start == situation.here or situation.home is not situation.sheet:
+        return []
+    ties: list[Tie] = []
+    for index, mention in enumerate(situation.mentions):
+        reference = mention.reference
+        start_reads, here_reads = reference.area(start), reference.area(situation.here)
+        if _is_here(situation, reference) and start_reads and here_reads:
+            ties.append(
+                Tie(
+                    colour=index % COLOURS,
+                    start=start,
+                    start_reads=start_reads,
+                    here=situation.here,
+                    here_reads=here_reads,
+                )
+            )
+    return ties
+
+
+def _written_at(situation: Situation) -> Cell:
+    return situation.writing_cell if situation.writing else situation.start
+
+
+def _is_here(situation: Situation, reference: Reference) -> bool:
+    """Whether a reference reads the sheet that is shown."""
+    read = reference.sheet or situation.home.name
+    return read.casefold() == situation.sheet.name.casefold()

@@ -1,0 +1,67 @@
+"""The dialog that tells what can be done with the selected cells, their rows and columns."""
+
+from __future__ import annotations
+
+from dataclasses import dataclass
+from typing import Literal
+
+from fastapi import APIRouter, Request
+from starlette.responses import Response
+
+from dreieck.core.editing.inserting import losing
+from dreieck.core.formula.printer import sheet_text
+from dreieck.core.grid import Lines
+from dreieck.core.sheet.sheet import Sheet
+from dreieck.core.words.headings import heading_left
+from dreieck.store import OpenWorkbook
+from dreieck.web.answers import TheWorkbook, page, sheet_and_area
+from dreieck.web.workbench.actions.lines import selected_lines
+
+router = APIRouter(include_in_schema=False)
+
+_LISTED = 6
+
+
+@dataclass(frozen=True)
+class Choice:
+    """Rows or columns that can be inserted or deleted, and what a deletion would cost."""
+
+    lines: Lines
+    before: Literal["above", "left"]
+    behind: Literal["below", "right"]
+    filled: int
+    losing: int
+    lost: list[str]
+
+
+@router.get("/workbooks/{workbook_id}/sheets/{sheet_id}/selection")
+def dialog(
+    request: Request, opened: TheWorkbook, sheet_id: int, area: str, name: str = ""
+) -> Response:
+    """What can be done with an area; ``name`` is the one that it would be given."""
+    with opened.lock:
+        sheet, selected = sheet_and_area(opened, sheet_id, area)
+        # One cell without a label, which marking it as input can give it.
+        bare = selected.size == 1 and heading_left(sheet, selected.first) is None
+        choices = [
+            _choice(opened, sheet, lines)
+            for lines in (selected_lines(selected, "row"), selected_lines(selected, "column"))
+            if lines.count < lines.limit
+        ]
+    return page(
+        request, "selection.html", opened=opened, sheet=sheet, area=selected, choices=choices,
+        bare=bare and selected.left > 1, pointed=name[:80],
+    )  # fmt: skip
+
+
+def _choice(opened: OpenWorkbook, sheet: Sheet, lines: Lines) -> Choice:
+    lost = losing(opened.workbook, sheet, lines)
+    by_row = lines.axis == "row"
+    return Choice(
+        lines,
+        "above" if by_row else "left",
+        "below" if by_row else "right",
+        sheet.count(lines.area),
+        sum(each.before.size for each in lost),
+        [f"{sheet_text(each.sheet.name)}!{each.before.text}" for each in lost[:_LISTED]],
+    )

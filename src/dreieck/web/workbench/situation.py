@@ -1,0 +1,252 @@
+"""What the hands are at: the formula in question, its start, its landing, its block."""
+
+from __future__ import annotations
+
+from functools import cached_property
+
+from dreieck.core.analysis.reads import read_names
+from dreieck.core.budget import current
+from dreieck.core.calculate import Block, Calculation, Readers, block_at, look_of, readers
+from dreieck.core.checking.findings import Finding, block_findings
+from dreieck.core.checking.trial import Trial, tried
+from dreieck.core.editing.entering import entered
+from dreieck.core.editing.fill import Fill, plan_fill
+from dreieck.core.exceptions import DreieckError
+from dreieck.core.formula import Mention, Shape, mentions
+from dreieck.core.grid import Area, Cell
+from dreieck.core.sheet.content import Content, Entry, Unreadable, typed_text
+from dreieck.core.sheet.names import Named
+from dreieck.core.sheet.sheet import Sheet
+from dreieck.core.values import UNFINISHED, Place, Value
+from dreieck.core.values.look import shown
+from dreieck.store import OpenWorkbook
+from dreieck.web.workbench.checking import breaks_on, findings_of
+from dreieck.web.workbench.state import Bench
+
+
+class Situation:
+    """One page's state, looked up in its workbook. Raises DreieckError for unusable state."""
+
+    def __init__(self, opened: OpenWorkbook, bench: Bench) -> None:
+        self.opened = opened
+        self.workbook = opened.workbook
+        self.sheet: Sheet = self.workbook.sheet_by_id(bench.sheet)
+        """The sheet that is shown."""
+        self.home = self.workbook.sheet_by_id(bench.home) if bench.home else self.sheet
+        """The sheet of the formula in question: the one that is written or rehearsed on."""
+        self.bench = bench
+        self.selection = bench.selection
+        self.active = bench.active
+        self.written: Entry | None = None
+        self.fill: Fill | None = None
+        self.refusal: str | None = None
+        try:
+            self._plan()
+        except DreieckError as error:
+            self.refusal = str(error)
+
+    def _plan(self) -> None:
+        """Understand what is written, and plan the rehearsal; writing is one of one cell."""
+        bench = self.bench
+        if self.writing:
+            self.written = self.workbook.read_entry(bench.text or "", self.writing_cell)
+        if self.rehearsing:
+            source, target = Area.parse(bench.source), Area.parse(bench.target)
+        elif self.writing:
+            source = target = Area.of(self.writing_cell)
+        else:
+            return
+        contents = {self.writing_cell: self.written.content} if self.written else {}
+        if self.rehearsing or contents[self.writing_cell] is not None:
+            self.fill = plan_fill(
+                self.workbook,
+                self.home.id,
+                source,
+                target,
+                contents,
+                values=bench.values,
+                looks_travel=not bench.bare,
+            )
+
+    @property
+    def writing(self) -> bool:
+        """Whether something is being written."""
+        return self.bench.text is not None
+
+    @property
+    def rehearsing(self) -> bool:
+        """Whether a fill is rehearsed."""
+        return bool(self.bench.target)
+
+    @cached_property
+    def writing_cell(self) -> Cell:
+        """The cell that is written into."""
+        return Cell.parse(self.bench.writing) if self.bench.writing else self.active
+
+    @cached_property
+    def calculation(self) -> Calculation:
+        """The values as they are, or as they would be with what is written or rehearsed."""
+        if self.trial:
+            return self.trial.calculation
+        return self._rehearsed() if self.fill else self.opened.calculation
+
+    @cached_property
+    def trial(self) -> Trial | None:
+        """The trial value of the selected cell, with what comes of it."""
+        if not self.bench.trying or self.rehearsing:
+            return None
+        cell, calculation = self.active, self.opened.calculation
+        made = entered(self.workbook, cell, self.bench.trial, self.sheet.look(cell))
+        return tried(calculation, self.sheet, cell, made.content)
+
+    @property
+    def is_input(self) -> bool:
+        """Whether the selected cell holds a plain value that can be tried out."""
+        held = self.sheet.content(self.active)
+        single = self.selection.size == 1 and not self.writing and not self.rehearsing
+        return single and isinstance(held, float | bool)
+
+    def _rehearsed(self) -> Calculation:
+        assert self.fill is not None
+        calculation = self.opened.calculation.fork(self.fill.rehearsed())
+        sheet = calculation.workbook.sheet_by_id(self.fill.sheet_id)
+        calculation.changed((sheet, self.fill.edit().areas()))
+        return calculation
+
+    @cached_property
+    def block(self) -> Block | None:
+        """The block of the selected cell, unless something is written or rehearsed."""
+        if self.writing or self.rehearsing:
+            return None
+        return block_at(self.sheet, self.active)
+
+    @cached_property
+    def start(self) -> Cell:
+        """The start of the fill or block in question."""
+        if self.rehearsing and self.fill:
+            return self.fill.start_of(self.here)
+        if self.block:
+            return self.block.start
+        return self.writing_cell if self.writing else self.active
+
+    @cached_property
+    def here(self) -> Cell:
+        """The landing in question: the one that is looked at, or the far corner."""
+        if self.rehearsing and self.fill:
+            if self.bench.landing and self.fill.target.holds(Cell.parse(self.bench.landing)):
+                return Cell.parse(self.bench.landing)
+            return self.far_corner
+        return self.writing_cell if self.writing else self.active
+
+    @cached_property
+    def far_corner(self) -> Cell:
+        """The corner of the rehearsed area that is farthest from the source."""
+        assert self.fill
+        source, target = self.fill.source, self.fill.target
+        column = target.left if target.left < source.left else target.right
+        return Cell(column, target.top if target.top < source.top else target.bottom)
+
+    @cached_property
+    def shape(self) -> Shape | None:
+        """The formula in question."""
+        content = self.content_at(self.start)
+        return content if isinstance(content, Shape) else None
+
+    def content_at(self, cell: Cell) -> Content | None:
+        """What a cell of the sheet in question holds, or would hold."""
+        return self.calculation.workbook.content(self.home.name, cell)
+
+    @cached_property
+    def desk_cell(self) -> Cell:
+        """The cell whose entry stands on the desk."""
+        return self.start if self.rehearsing else self.here
+
+    @cached_property
+    def desk_text(self) -> str:
+        """The entry on the desk, as it would be typed."""
+        if self.bench.text is not None:
+            return self.bench.text
+        return typed_text(
+            self.content_at(self.desk_cell), self.desk_cell, self.home.look(self.desk_cell)
+        )
+
+    @cached_property
+    def mentions(self) -> list[Mention]:
+        """The references written on the desk."""
+        cell = self.writing_cell if self.writing else self.desk_cell
+        return mentions(self.desk_text, cell)
+
+    @cached_property
+    def findings(self) -> tuple[Finding, ...]:
+        """What is in doubt or broken about the block, or would be with the fill."""
+        if current().hurried:
+            return ()
+        if self.rehearsing and self.fill:
+            sheet = self.calculation.workbook.sheet_by_id(self.fill.sheet_id)
+            block = block_at(sheet, self.fill.source.first)
+            return block_findings(self.calculation, sheet, block) if block else ()
+        return findings_of(self.opened, self.sheet, self.block) if self.block else ()
+
+    @cached_property
+    def rest(self) -> tuple[Area, ...]:
+        """What would be left of an older, larger fill from the same start."""
+        fill = self.fill
+        if not self.rehearsing or not fill or fill.source.size > 1:
+            return ()
+        block = block_at(self.home, fill.source.first)
+        if not block or len(block.parts) > 1 or block.start != fill.source.first:
+            return ()
+        area, target = block.area, fill.target
+        below = area._replace(top=target.bottom + 1)
+        beside = area._replace(left=target.right + 1, bottom=min(area.bottom, target.bottom))
+        return tuple(
+            part for part in (below, beside) if part.top <= part.bottom and part.left <= part.right
+        )
+
+    @cached_property
+    def pattern(self) -> tuple[Finding, ...]:
+        """What is in doubt about the pattern around the selected cell."""
+        if self.writing or self.rehearsing or self.selection.size > 1:
+            return ()
+        return tuple(
+            finding
+            for finding in breaks_on(self.opened, self.sheet)
+            if any(area.holds(self.active) for area in finding.areas)
+        )
+
+    @cached_property
+    def names(self) -> list[Named]:
+        """The names that the formula in question uses, in their order."""
+        if self.shape is None:
+            return []
+        keys = dict.fromkeys(name.casefold() for name in read_names(self.shape))
+        return [self.workbook.names[key] for key in keys if key in self.workbook.names]
+
+    @cached_property
+    def readers(self) -> Readers | None:
+        """Who reads the selected cell, if it is one that holds something."""
+        single = self.selection.size == 1 and not self.writing and not self.rehearsing
+        if not single or self.sheet.content(self.active) is None or self.block_is_filled:
+            return None
+        return readers(self.opened.calculation, Place(self.sheet.name, self.active))
+
+    @property
+    def block_is_filled(self) -> bool:
+        """Whether the selected cell belongs to a block of several cells."""
+        return bool(self.block and self.block.size > 1)
+
+    def value(self, cell: Cell, sheet: str | None = None) -> Value:
+        """The value of a cell, or what it would be."""
+        return self.calculation.value(sheet or self.home.name, cell)
+
+    def shown_value(self, cell: Cell, sheet: str | None = None) -> str:
+        """The value of a cell as text; ``empty`` where there is none."""
+        name = sheet or self.home.name
+        if not self.workbook.has_sheet(name):
+            return "no such sheet"
+        content = self.calculation.workbook.content(name, cell)
+        look = look_of(content, self.workbook.sheet(name).look(cell))
+        if isinstance(content, Unreadable):
+            return "unreadable"
+        value = self.value(cell, name)
+        return "…" if value is UNFINISHED else shown(value, look, 14) or "empty"

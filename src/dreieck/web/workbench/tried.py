@@ -1,0 +1,52 @@
+"""A trial value as the panel shows it: what answers, before and after, and what keeps silent."""
+
+from __future__ import annotations
+
+from dataclasses import dataclass
+
+from dreieck.core.calculate import look_of
+from dreieck.core.checking.trial import Answer
+from dreieck.core.formula.printer import sheet_text
+from dreieck.core.grid import Area
+from dreieck.core.values.look import shown
+from dreieck.web.workbench.situation import Situation
+
+_LISTED = 12
+
+
+@dataclass(frozen=True)
+class TrialShown:
+    """The trial: the value, the number of answers, the first of them, and the silent cells."""
+
+    value: str
+    count: int
+    answers: list[tuple[str, str, str]]
+    silent: list[str]
+
+
+def trial_shown(situation: Situation) -> TrialShown | None:
+    """The trial of a situation, if there is one."""
+    trial = situation.trial
+    if trial is None:
+        return None
+    return TrialShown(
+        situation.bench.trial,
+        trial.count,
+        [_answer(situation, each) for each in trial.answers[:_LISTED]],
+        [_place(situation, name, area) for name, area in trial.silent[:_LISTED]],
+    )
+
+
+def _answer(situation: Situation, answer: Answer) -> tuple[str, str, str]:
+    sheet = situation.workbook.sheet(answer.sheet)
+    look = look_of(sheet.content(answer.cell), sheet.look(answer.cell))
+    place = _place(situation, answer.sheet, Area.of(answer.cell))
+    return (
+        place,
+        shown(answer.before, look, 14) or "empty",
+        shown(answer.after, look, 14) or "empty",
+    )
+
+
+def _place(situation: Situation, name: str, area: Area) -> str:
+    return area.text if name == situation.sheet.name else f"{sheet_text(name)}!{area.text}"

@@ -1,0 +1,94 @@
+"""A block worked out at once gives what its formulas give one by one, cell for cell."""
+
+import math
+
+from hypothesis import given
+from hypothesis import strategies as st
+from tables import workbook
+
+from dreieck.core.calculate import Calculation
+from dreieck.core.calculate.evaluation import result_at
+from dreieck.core.editing.fill import plan_fill
+from dreieck.core.functions import every
+from dreieck.core.grid import Area, Cell
+from dreieck.core.values import LOOP, Error, Place
+from dreieck.core.values.look import PLAIN
+
+ROWS = 12
+entries = st.sampled_from(
+    ["", "", "1", "2", "0", "-3", "0.1", "1e300", "kg", "KG", "'7", "'", "TRUE", "=1/0", "=NA()"]
+)
+tables = st.lists(st.lists(entries, min_size=3, max_size=3), min_size=ROWS, max_size=ROWS)
+locks = st.sampled_from(["", "$"])
+cells = st.builds(
+    lambda one, column, two, row: f"{one}{column}{two}{row}",
+    locks,
+    st.sampled_from("ABCDE"),
+    locks,
+    st.sampled_from([1, 2, 3, 12]),
+)
+links = st.sampled_from([" ", "!", "~"])
+ranges = (
+    st.builds(lambda one, two: f"{one}:{two}", cells, cells)
+    | st.builds(lambda one, two: f"{one}:INDEX(A$1:{two},2)", cells, cells)
+    | st.just("B:B")
+    | st.builds(lambda one, link, two: f"A1:{one}{link}{two}:C12", cells, links, cells)
+)
+scalars = cells | st.sampled_from(
+    ["1", "-2.5", '"kg"', '">1"', "TRUE", "#N/A", '{1,2;"kg",FALSE}']
+)
+
+
+def calls(inner):
+    """Calls of every function, with arguments that may or may not suit it."""
+    names = st.sampled_from([f.name for f in every() if f.name not in ("NOW", "FACT", "REPT")])
+    arguments = st.lists(inner | ranges | st.just(""), min_size=0, max_size=4)
+    return st.builds(lambda name, each: f"{name}({','.join(each)})", names, arguments)
+
+
+def grown(inner):
+    operators = st.sampled_from(["+", "-", "*", "/", "^", "&", "=", "<>", "<", ">="])
+    return st.one_of(
+        st.tuples(inner, operators, inner).map("".join),
+        inner.map(lambda text: f"(-{text}%)"),
+        calls(inner),
+        st.builds(lambda a, b, c: f"IF({a},{b},{c})", inner, inner, inner),
+        inner.map(lambda text: f"IF({text}>1,RAND(),RAND()-RANDBETWEEN(1,9))"),
+    )
+
+
+formulas = st.recursive(cells, lambda inner: grown(inner | scalars), max_leaves=5)
+
+
+def same(one, two):
+    if isinstance(one, Error) and isinstance(two, Error):
+        return (one.code, one.why, one.origin) == (two.code, two.why, two.origin)
+    if isinstance(one, float) and isinstance(two, float):
+        return one == two and math.copysign(1, one) == math.copysign(1, two)
+    return type(one) is type(two) and one == two
+
+
+@given(tables, st.lists(formulas, min_size=1, max_size=2), st.sampled_from([1, 4]))
+def test_blocks_give_what_their_cells_give(table, texts, top):
+    made = workbook(
+        Loads={
+            f"{'ABC'[column]}{row}": text
+            for row, line in enumerate(table, 1)
+            for column, text in enumerate(line)
+            if text
+        }
+    )
+    for column, text in zip((4, 5), texts, strict=False):
+        start = Cell(column, top)
+        content = made.read_entry("=" + text, start).content
+        made.sheets[0].put(start, content, PLAIN)
+        target = Area(column, top, column, top + ROWS - 2)
+        plan_fill(made, 1, Area.of(start), target).edit().apply(made)
+    calculation = Calculation(made)
+    filled = list(calculation.filled_values("Loads", Area(4, 1, 5, top + ROWS)))
+    alone = Calculation(made)
+    for cell, value in filled:
+        if not (isinstance(value, Error) and value.code == LOOP):
+            shape = made.sheets[0].content(cell)
+            one = result_at(shape, Place("Loads", cell), alone)
+            assert same(value, one), (cell.text, shape.text(cell), value, one)

@@ -1,0 +1,280 @@
+"""Every rule: what it finds and mends, and where it keeps quiet because the fill is meant so."""
+
+import pytest
+from tables import GRID, PRICES, WEEKS, filled, raised
+
+from dreieck import demo
+from dreieck.core.calculate import Calculation
+from dreieck.core.checking.findings import check_sheet
+from dreieck.core.editing.entering import typed_workbook
+from dreieck.core.grid import Cell
+from dreieck.core.values.look import Look
+
+
+def finding(made, rule):
+    """The only finding of a rule."""
+    calculation = Calculation(made)
+    every = [f for checked in check_sheet(calculation, made.sheets[0]) for f in checked.findings]
+    (found,) = [each for each in every if each.rule == rule]
+    return found
+
+
+FOUND = {
+    "a lone input slides down": (
+        PRICES, {"C4_C9": "=B4*B1"},
+        {("input-slid", "C5:C9"), ("reads-empty", "C5"), ("reads-text", "C6"), ("error", "C6")},
+    ),
+    "a total slides": (
+        {**PRICES, "B10": "=SUM(B4:B9)"}, {"C4_C9": "=B4/B10"},
+        {("input-slid", "C5:C9"), ("reads-empty", "C5:C9"), ("error", "C5:C9")},
+    ),
+    "a column of the grid is not held": (
+        GRID, {"C5_E10": "=B5*C$4"}, {("input-slid", "D5:E10")},
+    ),
+    "a row of the grid is not held": (
+        GRID, {"C5_E10": "=$B5*C4"}, {("input-slid", "C6:E10")},
+    ),
+    "a list slides under a share": (
+        PRICES, {"C4_C9": "=B4/SUM(B4:B9)"}, {("input-slid", "C5:C9")},
+    ),
+    "a table slides under a lookup": (
+        {**PRICES, "F4": "Flour", "G4": "1", "F5": "Cheese", "G5": "2", "F6": "Coffee", "G6": "3",
+         "F7": "Lentils", "G7": "4", "F8": "Lamp oil", "G8": "5", "F9": "Potatoes", "G9": "6"},
+        {"C4_C9": "=VLOOKUP(A4,F4:G9,2,FALSE)"},
+        {("input-slid", "C5:C9"), ("error", "C7:C9")},
+    ),
+    "an item has no weight yet": (
+        {key: text for key, text in PRICES.items() if key != "B6"}, {"C4_C9": "=B4*B$1"},
+        {("reads-empty", "C6")},
+    ),
+    "the fill goes on below the list": (
+        PRICES, {"C4_C12": "=B4*B$1"}, {("past-end", "C10:C12")},
+    ),
+    "a moving average goes on below the list": (
+        WEEKS, {"D6_D13": "=AVERAGE(B4:B6)"}, {("past-end", "D12:D13")},
+    ),
+    "text stands among the weights": (
+        {**PRICES, "B6": "ca. 40"}, {"C4_C9": "=B4*B$1"}, {("reads-text", "C6"), ("error", "C6")},
+    ),
+    "a number kept as text is left out": (
+        {**PRICES, "B6": "'45", "B11": "=SUM(B4:B9)"}, {}, {("reads-text", "B11")},
+    ),
+    "everything is locked": (
+        PRICES, {"C4_C9": "=$B$4*$B$1"}, {("all-same", "C4:C9"), ("heading-unread", "C5:C9")},
+    ),
+    "only the first hut is read": (
+        GRID, {"C5_E10": "=$B5*$C$4"}, {("heading-unread", "D5:E10")},
+    ),
+    "only the first item is read": (
+        GRID, {"C5_E10": "=$B$5*C$4"}, {("heading-unread", "C6:E10")},
+    ),
+    "a sum ends one row early": (
+        {**PRICES, "B10": "=SUM(B4:B8)"}, {}, {("misses-neighbours", "B10")},
+    ),
+    "a sum begins one row late": (
+        {**PRICES, "B11": "=SUM(B5:B9)"}, {}, {("misses-neighbours", "B11")},
+    ),
+    "a row is left out of all sums": (
+        GRID, {"C5_E10": "=$B5*C$4", "C11_E11": "=SUM(C5:C9)"},
+        {("misses-neighbours", "C11:E11")},
+    ),
+    "a sum counts subtotals": (
+        {"A1": "kg", "A2": "5", "A3": "7", "A4": "=SUM(A2:A3)", "A5": "2", "A6": "=SUM(A5:A5)",
+         "A7": "=SUM(A2:A6)"}, {}, {("counts-total", "A7")},
+    ),
+    "one formula differs": (
+        {**GRID}, {"C5_E10": "=$B5*C$4", "D7_D7": "=$B7*C$4"}, {("shape-break", "D7")},
+    ),
+    "a row was inserted inside": (
+        GRID, {"C5_E7": "=$B5*C$4", "C9_E10": "=$B9*C$4"}, {("shape-break", "C8:E8")},
+    ),
+    "a number is typed over": (
+        {**PRICES}, {"C4_C9": "=B4*B$1", "C6_C6": "99"}, {("typed-over", "C6")},
+    ),
+    "a number is typed over in a row": (
+        {**GRID, "F3": "Tarn", "F4": "196"}, {"C5_F5": "=$B5*C4", "D5_D5": "99"},
+        {("typed-over", "D5")},
+    ),
+    "a part fell off": (
+        {**PRICES, "C4": "=B4*#REF!"}, {}, {("lost-reference", "C4")},
+    ),
+    "cells read themselves": (
+        {"A1": "=B1+1", "B1": "=A1+1"}, {}, {("loop", "A1"), ("loop", "B1")},
+    ),
+    "a lock is not needed": (
+        PRICES, {"C4_C9": "=$B4*B$1"}, {("lock-not-needed", "C4:C9")},
+    ),
+    "a rate is typed inside": (
+        PRICES, {"C4_C9": "=B4*1.8"}, {("number-inside", "C4:C9")},
+    ),
+    "an empty range": (
+        PRICES, {"C4_C9": "=SUM(E4:F4)"}, {("reads-empty", "C4")},
+    ),
+}  # fmt: skip
+
+
+@pytest.mark.parametrize("name", FOUND)
+def test_a_rule_finds(name):
+    entries, fills, expected = FOUND[name]
+    assert raised(filled(entries, **fills)) == expected
+
+
+QUIET = {
+    "a mixed grid": (GRID, {"C5_E10": "=$B5*C$4"}),
+    "a row left blank": (
+        {key: text for key, text in WEEKS.items() if key != "B7"},
+        {"C4_C6": "=B4*2", "C8_C11": "=B8*2"},
+    ),
+    "every third row left out": (
+        {**WEEKS, "B12": "5", "B13": "6", "B14": "7"},
+        {"C4_C5": "=B4*2", "C7_C8": "=B7*2", "C10_C11": "=B10*2", "C13_C14": "=B13*2"},
+    ),
+    "a held rate": (PRICES, {"C4_C9": "=B4*$B$1"}),
+    "a running total": (WEEKS, {"C4_C11": "=SUM(B$4:B4)"}),
+    "a running total whose end is worked out": (
+        WEEKS, {"C4_C11": "=SUM(B$4:INDEX(B$4:B$11,ROW()-3))"},
+    ),
+    "a running total from the cell above": (WEEKS, {"C4_C11": "=SUM(C3,B4)"}),
+    "a balance brought forward": ({**WEEKS, "C3": "50"}, {"C4_C11": "=C3+B4"}),
+    "a balance that begins with nothing": (WEEKS, {"D4_D11": "=D3+B4"}),
+    "growth by a rate": (
+        {**WEEKS, "E2": "3%", "E4": "100"}, {"E5_E11": "=E4*(1+E$2)"},
+    ),
+    "growth across years": (
+        {"A2": "Item", "B2": "2026", "C2": "2027", "D2": "2028", "E2": "2029", "A1": "Rate",
+         "C1": "2%", "D1": "3%", "E1": "2%", "A3": "Flour", "B3": "50", "A4": "Lentils",
+         "B4": "30"}, {"C3_E4": "=B3*(1+C$1)"},
+    ),
+    "a change from the week before": (WEEKS, {"C5_C11": "=B5/B4-1"}),
+    "an index to the first week": (WEEKS, {"C4_C11": "=B4/B$4"}),
+    "a moving average": (WEEKS, {"D6_D11": "=AVERAGE(B4:B6)"}),
+    "a share of a total": ({**PRICES, "B10": "=SUM(B4:B9)"}, {"C4_C10": "=B4/B$10"}),
+    "sums below a grid": (GRID, {"C5_E10": "=$B5*C$4", "C12_E12": "=SUM(C5:C10)"}),
+    "sums beside a grid": (GRID, {"C5_E10": "=$B5*C$4", "F5_F10": "=SUM(C5:E5)"}),
+    "totals both ways": (
+        GRID, {"C5_E10": "=$B5*C$4", "F5_F10": "=SUM(C5:E5)", "C11_F11": "=SUM(C5:C10)"},
+    ),
+    "text joined as text": (PRICES, {"C4_C9": '=A4&": "&B4&D4'}),
+    "text compared": (PRICES, {"C4_C9": '=IF(A4="Flour",1,0)'}),
+    "an empty cell that is asked about": (
+        {key: text for key, text in PRICES.items() if key != "B6"},
+        {"C4_C12": '=IF(B4="","",B4*B$1)'},
+    ),
+    "an error that is caught": (
+        {key: text for key, text in PRICES.items() if key != "B6"},
+        {"C4_C9": '=IFERROR(B$1/B4,"none")'},
+    ),
+    "a lookup in a held table": (
+        {**PRICES, "F4": "Flour", "G4": "1", "F5": "Cheese", "G5": "2"},
+        {"C4_C9": '=IFNA(VLOOKUP(A4,$F$4:$G$5,2,FALSE),0)'},
+    ),
+    "a heading looked up": (
+        {**GRID, "G3": "Larch"}, {"H5_H10": "=INDEX($C$4:$E$4,MATCH($G$3,$C$3:$E$3,0))*B5"},
+    ),
+    "counts by a held list": (
+        {**PRICES, "E4": "Flour", "E5": "Cheese"}, {"F4_F5": "=COUNTIF(A$4:A$9,E4)"},
+    ),
+    "subtotals in a column of products": (
+        {"A1": "Price", "B1": "kg", "C1": "Cost", "A2": "2", "B2": "3", "A3": "4", "B3": "5",
+         "A5": "6", "B5": "7", "A6": "8", "B6": "9", "C4": "=SUM(C2:C3)", "C7": "=SUM(C5:C6)"},
+        {"C2_C3": "=A2*B2", "C5_C6": "=A5*B5"},
+    ),
+    "inputs and results in turn": (
+        {"B2": "2", "D2": "3", "B3": "4", "D3": "5", "B4": "6", "D4": "7", "F2": "1", "F3": "1",
+         "F4": "1"},
+        {"C2_C4": "=B2*2", "E2_E4": "=D2*2"},
+    ),
+    "a value that is missing on purpose": ({"A1": "1"}, {"B1_B3": "=NA()"}),
+    "rounding, months and percents": (PRICES, {"C4_C9": "=ROUND(B4/12*100,3)^3"}),
+    "the row number": (PRICES, {"C4_C9": "=ROW()-3"}),
+    "a grown list on another sheet": (PRICES, {"C4_C9": "=SUM(Loads!B$4:B$9)*B4"}),
+    "a constant column": (PRICES, {"C4_C9": "5"}),
+}  # fmt: skip
+
+
+@pytest.mark.parametrize("name", QUIET)
+def test_a_fill_that_is_meant_so_raises_nothing(name):
+    entries, fills = QUIET[name]
+    assert raised(filled(entries, **fills)) == set()
+
+
+MENDED = {
+    "input-slid": (PRICES, {"C4_C9": "=B4*B1"}, 0),
+    "reads-text": ({**PRICES, "B6": "'45", "B11": "=SUM(B4:B9)"}, {}, 0),
+    "past-end": (PRICES, {"C4_C12": "=B4*B$1"}, 0),
+    "heading-unread": (GRID, {"C5_E10": "=$B5*$C$4"}, 0),
+    "misses-neighbours": ({**PRICES, "B10": "=SUM(B4:B8)"}, {}, 0),
+    "counts-total": FOUND["a sum counts subtotals"],
+    "shape-break": FOUND["one formula differs"],
+    "typed-over": FOUND["a number is typed over"],
+    "lock-not-needed": FOUND["a lock is not needed"],
+}
+
+
+@pytest.mark.parametrize("rule", MENDED)
+def test_a_mend_leaves_nothing_to_find_and_can_be_taken_back(rule):
+    entries, fills, _ = MENDED[rule]
+    made = filled(entries, **fills)
+    before = raised(made)
+    inverse = [edit.apply(made) for edit in finding(made, rule).mends[0].edits]
+    assert raised(made) == set()
+    for edit in reversed(inverse):
+        edit.apply(made)
+    assert raised(made) == before
+
+
+def test_findings_say_what_where_and_why_with_the_numbers_at_hand():
+    made = filled(PRICES, C4_C9="=B4*B1")
+    slid = finding(made, "input-slid")
+    assert (
+        "b slides off B1, Carrying price, per kg" in slid.says and "C9 reads B6 (45)" in slid.says
+    )
+    assert slid.mends[0].says == "let the row of b stay"
+    assert (slid.mends[0].before, slid.mends[0].after) == ("=B4*B1", "=B4*B$1")
+    assert (
+        "b reads B2, which is empty, in C5; the start read B1" in finding(made, "reads-empty").says
+    )
+    assert "b reads B3, the text “Weight, kg”, in C6" in finding(made, "reads-text").says
+    assert "#VALUE!: C6" in finding(made, "error").says
+
+
+def demo_workbook():
+    sheets = demo.sheets()
+    made = typed_workbook({sheet.name: sheet.entries for sheet in sheets})
+    for sheet, new in zip(made.sheets, sheets, strict=True):
+        for address, look in new.looks.items():
+            cell = Cell.parse(address)
+            sheet.put(cell, sheet.content(cell), look)
+    return made
+
+
+@pytest.mark.parametrize("name", ["Prices", "Loads", "Season"])
+def test_nothing_is_raised_on_sound_sheets_of_the_demo(name):
+    assert raised(demo_workbook(), name) == set()
+
+
+def test_every_planted_mistake_of_the_demo_is_mended_by_its_first_mend():
+    made = demo_workbook()
+    sheet = made.sheet("To mend")
+    planted = {"C6", "D6", "B10", "C15"}
+    for _ in range(10):
+        calculation = Calculation(made)
+        open_ones = [c for c in check_sheet(calculation, sheet) if c.findings]
+        if not open_ones:
+            break
+        planted.discard(open_ones[0].block.start.text)
+        mend = next(f.mends[0] for f in open_ones[0].findings if f.mends)
+        for edit in mend.edits:
+            edit.apply(made)
+    assert raised(made, "To mend") == set()
+    assert planted == set()
+
+
+def test_looks_stay_when_a_block_is_mended():
+    made = filled(PRICES, C4_C9="=B4*B1")
+    sheet = made.sheets[0]
+    sheet.dress(3, 5, 6, Look("number", 2))
+    for edit in finding(made, "input-slid").mends[0].edits:
+        edit.apply(made)
+    looks = [sheet.look(Cell(3, row)).form for row in (4, 5, 6, 7)]
+    assert looks == ["general", "number", "number", "general"]

@@ -1,0 +1,66 @@
+"""Trying an input out, and four ways to lock a reference."""
+
+import pytest
+from tables import GRID, PRICES, WEEKS, filled
+
+from dreieck.core.calculate import Calculation
+from dreieck.core.checking.four_ways import four_ways
+from dreieck.core.checking.trial import tried
+from dreieck.core.exceptions import DreieckError
+from dreieck.core.grid import Area, Cell
+
+
+def trial(made, cell, value):
+    return tried(Calculation(made), made.sheets[0], Cell.parse(cell), value)
+
+
+def silent(found):
+    return [area.text for _, area in found.silent]
+
+
+def test_all_that_answers_is_told_with_before_and_after():
+    made = filled(PRICES, C4_C9="=B4*B$1", C10_C10="=SUM(C4:C9)")
+    found = trial(made, "B1", 2.0)
+    assert found.count == 7 and silent(found) == []
+    first = found.answers[0]
+    assert (first.cell.text, first.before, first.after) == ("C4", 54.0, 60.0)
+    assert made.content("Loads", Cell.parse("B1")) == 1.8
+    found.edit.apply(made)
+    assert made.content("Loads", Cell.parse("B1")) == 2.0
+
+
+@pytest.mark.parametrize(
+    ("made", "cell", "expected"),
+    [
+        (filled(PRICES, C4_C9="=B4*B1"), "B1", ["C5:C9"]),
+        (filled(PRICES, C4_C9="=B4*B$1", C6_C6="12"), "B1", []),
+        (filled(GRID, C5_E10="=$B5*C$4"), "C4", []),
+        (filled(GRID, C5_E10="=$B5*C$4"), "B7", []),
+        (filled(GRID, C5_E10="=$B5*C$4", C7_C10="=$B7*D$4"), "C4", []),
+        (filled(WEEKS, C4_C11="=SUM(B$4:B4)"), "B6", []),
+    ],
+)
+def test_what_should_have_answered_is_told(made, cell, expected):
+    assert silent(trial(made, cell, 999.0)) == expected
+
+
+def test_a_value_that_changes_nothing_has_no_answers():
+    made = filled(PRICES, C4_C9="=B4*B$1")
+    assert trial(made, "B1", 1.8).count == 0
+    assert trial(made, "A1", "Price").count == 0
+
+
+def test_four_ways_show_what_each_lock_would_give():
+    made = filled(GRID, C5_E10="=$B5*C$4")
+    start = Cell.parse("C5")
+    shape = made.content("Loads", start)
+    ways = four_ways(Calculation(made), made.sheets[0], start, shape, Area.parse("C5:E10"), 0)
+    assert [way.formula for way in ways] == ["=B5*C$4", "=B$5*C$4", "=$B5*C$4", "=$B$5*C$4"]
+    assert [way.is_now for way in ways] == [False, False, True, False]
+    corner = Cell.parse("E10")
+    for way in ways:
+        there = way.calculation.value("Loads", corner)
+        way.fill.edit().apply(made)
+        assert Calculation(made).value("Loads", corner) == there
+    with pytest.raises(DreieckError, match="no such reference"):
+        four_ways(Calculation(made), made.sheets[0], start, shape, Area.parse("C5:E10"), 2)

@@ -1,0 +1,75 @@
+"""Sheets added, renamed, duplicated, moved and deleted, and the formulas that follow."""
+
+import pytest
+from tables import apply, values, workbook
+
+from dreieck.core.editing import sheets
+from dreieck.core.exceptions import SheetError
+from dreieck.core.grid import EVERYWHERE, Cell
+from dreieck.core.values.look import Look
+
+A1 = Cell(1, 1)
+
+
+def made():
+    return workbook(
+        Prices={"A1": "2", "A2": "=A1+Loads!A1"},
+        Loads={"A1": "=Prices!A1*Prices!$A$1", "B1": "=A1"},
+        Season={"A1": "=SUM(Prices!A1:A2)+Loads!B1", "A2": '="Prices!A1"'},
+    )
+
+
+def texts(book):
+    return {
+        f"{sheet.name}!{cell.text}": content.text(cell)
+        for sheet in book.sheets
+        for cell, content in sheet.filled(EVERYWHERE)
+        if hasattr(content, "references")
+    }
+
+
+def test_formulas_follow_a_rename_and_nothing_else_does():
+    book = made()
+    before = texts(book)
+    undo = apply(book, sheets.renamed(book, book.sheet("Prices"), " Week 1 "))
+    assert texts(book)["Loads!A1"] == "='Week 1'!A1*'Week 1'!$A$1"
+    assert texts(book)["Season!A2"] == '="Prices!A1"'
+    assert values(book, "A1", "Season") == [12.0]
+    apply(book, undo)
+    assert texts(book) == before
+
+
+def test_a_deleted_sheet_is_lost_for_good_and_comes_back_whole():
+    book = made()
+    prices = book.sheet("Prices")
+    prices.put(A1, 2.0, Look("percent", 1, "input"))
+    prices.widths[1] = 140
+    before = texts(book)
+    assert [place.sheet for place in sheets.losing(book, prices)] == ["Loads", "Season"]
+    undo = apply(book, sheets.deleted(book, prices))
+    assert texts(book)["Loads!A1"] == "=#REF!*#REF!"
+    assert values(book, "A1", "Season") == ["#REF!"]
+    apply(book, undo)
+    assert texts(book) == before and book.sheets[0].name == "Prices"
+    assert book.sheet("Prices").look(A1) == Look("percent", 1, "input")
+    assert book.sheet("Prices").widths == {1: 140}
+
+
+def test_sheets_are_added_duplicated_and_moved():
+    book = made()
+    apply(book, sheets.added(book, 7))
+    apply(book, sheets.duplicated(book, book.sheet("Loads"), 8))
+    apply(book, sheets.moved(book, book.sheet("Prices"), 9))
+    names = [each.name for each in book.sheets]
+    assert names == ["Loads", "Loads copy", "Season", "Sheet 1", "Prices"]
+    assert texts(book)["Loads copy!B1"] == "=A1"
+    assert values(book, "B1", "Loads copy") == [4.0]
+
+
+def test_what_cannot_be_done_with_sheets_is_refused():
+    book = workbook(Loads={})
+    with pytest.raises(SheetError, match="at least one sheet"):
+        sheets.deleted(book, book.sheets[0])
+    with pytest.raises(SheetError, match="already"):
+        book = made()
+        sheets.renamed(book, book.sheets[0], "season")
