@@ -9,7 +9,8 @@ import numpy as np
 from bench.sheets import fill, workbook
 from bench.timing import ratio
 from dreieck.core.calculate import Calculation
-from dreieck.core.grid import Area, Cell
+from dreieck.core.grid import Cell
+from dreieck.core.sheet.edits import SetCells
 from dreieck.core.values.look import PLAIN
 
 ASKED = 5.0
@@ -34,8 +35,9 @@ def prepared() -> tuple[object, np.ndarray, np.ndarray]:  # type: ignore[type-ar
     place = Cell.parse("G1")
 
     def change() -> None:
-        made.sheets[0].put(place, next(factors), PLAIN)
-        calculation.changed((made.sheets[0], [Area.of(place)]))
+        edit = SetCells.of(made.sheets[0].id, {place: (next(factors), PLAIN)})
+        edit.apply(made)
+        calculation.edited([edit])
         calculation.cells("Loads", 3, 1, ROWS)
 
     return change, one, two

@@ -102,7 +102,7 @@ def test_texts_that_are_results_no_more_do_not_count(monkeypatch):
     for number in range(100):
         edit = SetCells.of(sheet.id, {Cell(1, 1): (float(number), PLAIN)})
         edit.apply(made)
-        calculation.changed((sheet, edit.areas()))
+        calculation.edited([edit])
         assert str(calculation.value("Loads", Cell(2, 1))).endswith(f"a{number}")
     assert calculation.value("Loads", Cell(2, 9)) == "b" * 9
 

@@ -15,7 +15,7 @@ from sqlmodel import Session
 
 from dreieck.core.budget import Budget, working
 from dreieck.core.calculate import Calculation
-from dreieck.core.editing.following import Step, steps_of
+from dreieck.core.editing.steps import Step, steps_of
 from dreieck.core.exceptions import DreieckError
 from dreieck.core.sheet.edits import Edit, SetCells
 from dreieck.core.sheet.sheet import Sheet
@@ -209,16 +209,7 @@ class OpenWorkbook:
 
     def _tell_calculation(self, edits: list[Edit]) -> None:
         try:
-            if not all(isinstance(edit, SetCells) for edit in edits):
-                self.calculation.forget()
-                return
-            self.calculation.changed(
-                *(
-                    (self.workbook.sheet_by_id(edit.sheet_id), edit.areas())
-                    for edit in edits
-                    if isinstance(edit, SetCells)
-                )
-            )
+            self.calculation.edited(edits)
         except Exception:
             # What is kept is kept; its values are worked out anew.
             log.exception("values are forgotten")

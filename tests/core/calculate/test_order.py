@@ -63,7 +63,7 @@ def test_a_rehearsal_has_the_values_of_the_landed_fill(entries, order, start, co
     if made.content("Loads", start) is None:
         return
     fill = plan_fill(made, 1, Area.of(start), Area.spanned(start, corner))
-    rehearsed = Calculation(fill.rehearsed())
+    rehearsed = Calculation(fill.workbook).with_edits([fill.edit()])
     seen = {cell: rehearsed.value("Loads", cell) for cell in order}
     fill.edit().apply(made)
     landed = Calculation(made)
@@ -86,19 +86,18 @@ def test_what_an_edit_does_not_touch_keeps_its_value(entries, edits):
             if made.content("Loads", cell) is None:
                 continue
             fill = plan_fill(made, 1, Area.of(cell), Area.spanned(cell, what))
-            rehearsed = calculation.fork(fill.rehearsed())
-            rehearsed.changed((rehearsed.workbook.sheets[0], fill.edit().areas()))
             edit = fill.edit()
+            rehearsed = calculation.with_edits([edit])
         else:
             edit = SetCells.of(1, {cell: (made.read_entry(what, cell).content, PLAIN)})
             rehearsed = calculation
         undone.append(edit.apply(made))
-        calculation.changed((made.sheets[0], edit.areas()))
+        calculation.edited([edit])
         agrees(rehearsed, made, entries)
         agrees(calculation, made, entries)
     for edit in reversed(undone):
         edit.apply(made)
-        calculation.changed((made.sheets[0], edit.areas()))
+        calculation.edited([edit])
     agrees(calculation, workbook(Loads=entries), entries)
 
 

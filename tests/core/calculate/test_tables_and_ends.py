@@ -83,8 +83,9 @@ def test_a_running_total_to_a_worked_out_end_is_filled_and_answers_to_changes():
     assert values(made, "C4:C11") == values(made, "D4:D11")
     calculation = Calculation(made)
     assert calculation.value("Loads", Cell.parse("C11")) == sum(values(made, "B4:B11"))
-    SetCells.of(1, {Cell.parse("B5"): (1000.0, PLAIN)}).apply(made)
-    calculation.changed((made.sheets[0], [Area.parse("B5")]))
+    edit = SetCells.of(1, {Cell.parse("B5"): (1000.0, PLAIN)})
+    edit.apply(made)
+    calculation.edited([edit])
     now = [calculation.value("Loads", cell) for cell in Area.parse("C4:C11").cells()]
     assert now == values(made, "D4:D11")
 

@@ -29,7 +29,7 @@ def test_a_fill_hands_one_shape_to_all_landings():
 def test_a_rehearsal_shows_what_landing_gives_and_writes_nothing():
     made = workbook(Loads={**LOADS, "E5": "=SUM(C5:D5)", "C6": "9"})
     fill = planned(made, "C5", "C5:D6", C5="=$B5*C$4")
-    rehearsed = Calculation(fill.rehearsed())
+    rehearsed = Calculation(fill.workbook).with_edits([fill.edit()])
     seen = [rehearsed.value("Loads", cell) for cell in Area.parse("C5:E6").cells()]
     assert values(made, "C5:E6") == [None, None, 0.0, 9.0, None, None]
     fill.edit().apply(made)

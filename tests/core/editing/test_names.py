@@ -10,7 +10,6 @@ from dreieck.core.editing.moving import moved
 from dreieck.core.editing.naming import (
     aimed_anew,
     deleted,
-    edits_of,
     from_headings,
     place_said,
     put_in,
@@ -20,6 +19,7 @@ from dreieck.core.editing.naming import (
     uses,
 )
 from dreieck.core.editing.naming import given as give
+from dreieck.core.editing.rewriting import edits_of
 from dreieck.core.editing.sheets import deleted as sheet_deleted
 from dreieck.core.editing.sheets import renamed as sheet_renamed
 from dreieck.core.exceptions import FormulaError, NameRefused

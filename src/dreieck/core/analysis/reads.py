@@ -13,7 +13,7 @@ from itertools import product
 from dreieck.core.formula import Shape, tree
 from dreieck.core.formula.reference import CellReference, Part, RangeReference, Reference
 from dreieck.core.functions import Takes, Trait, find, has
-from dreieck.core.grid import EVERYWHERE, MAX_COLUMN, MAX_ROW, Area, Cell
+from dreieck.core.grid import AXES, EVERYWHERE, LAST, Area, Cell
 
 
 @lru_cache(maxsize=4096)
@@ -37,20 +37,20 @@ def reads_anywhere(shape: Shape) -> bool:
 
 def reach(reference: Reference, area: Area) -> Area | None:
     """All that formulas in an area read by a reference; None where it lies off the sheet."""
-    columns, rows = reference.parts()
-    left, right = _reached(columns, area.left, area.right, MAX_COLUMN)
-    top, bottom = _reached(rows, area.top, area.bottom, MAX_ROW)
-    return Area(left, top, right, bottom).common(EVERYWHERE)
+    for axis in AXES:
+        low, high = area.on(axis)
+        area = area.spanning(axis, *_reached(reference.on(axis), low, high, LAST[axis]))
+    return area.common(EVERYWHERE)
 
 
 def where_reads(reference: Reference, area: Area) -> Area | None:
     """The cells in which a formula with this reference reads some of an area."""
-    columns, rows = reference.parts()
-    across = _bases(columns, area.left, area.right, MAX_COLUMN)
-    down = _bases(rows, area.top, area.bottom, MAX_ROW)
-    if across is None or down is None:
-        return None
-    return Area(across[0], down[0], across[1], down[1])
+    for axis in AXES:
+        span = _bases(reference.on(axis), *area.on(axis), LAST[axis])
+        if span is None:
+            return None
+        area = area.spanning(axis, *span)
+    return area
 
 
 @lru_cache(maxsize=4096)
@@ -161,8 +161,7 @@ def _same_size(one: tree.Node, other: tree.Node) -> bool:
         return False
     if not isinstance(other, CellReference | RangeReference):
         return False
-    axes = zip(one.parts(), other.parts(), strict=True)
-    return all(_same_length(first, second) for first, second in axes)
+    return all(_same_length(one.on(axis), other.on(axis)) for axis in AXES)
 
 
 def _same_length(one: tuple[Part, ...], other: tuple[Part, ...]) -> bool:

@@ -195,6 +195,14 @@ def _placed(found: tuple[Patch, ...]) -> dict[int, list[_Placed]]:
     return columns
 
 
+def areas_by_shape(sheet: Sheet) -> dict[Shape, tuple[Area, ...]]:
+    """Where each formula of a sheet stands."""
+    areas: dict[Shape, list[Area]] = {}
+    for patch in patches(sheet):
+        areas.setdefault(patch.shape, []).append(patch.area)
+    return {shape: tuple(where) for shape, where in areas.items()}
+
+
 def _patches(sheet: Sheet) -> list[Patch]:
     """Runs down the columns, joined where the next column has the same run."""
     done: list[Patch] = []

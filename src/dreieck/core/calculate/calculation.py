@@ -20,6 +20,7 @@ from dreieck.core.ranges.index import MOST as MOST_INDEXES
 from dreieck.core.ranges.index import Index
 from dreieck.core.ranges.totals import Total, Totals
 from dreieck.core.sheet.cells import Cells, Kind
+from dreieck.core.sheet.edits import Edit, SetCells
 from dreieck.core.sheet.sheet import Sheet
 from dreieck.core.sheet.workbook import Workbook
 from dreieck.core.values import UNFINISHED, Value
@@ -33,7 +34,7 @@ _LONG = 1000
 
 
 class Calculation:
-    """The values of a workbook. Tell it what has changed by ``changed`` or ``forget``."""
+    """The values of a workbook. Tell it by ``edited`` what has changed."""
 
     def __init__(self, workbook: Workbook) -> None:
         self.workbook = workbook
@@ -45,12 +46,35 @@ class Calculation:
         self._map: ReadMap | None = None
         self._in_vain: Counter[tuple[str, Area]] = Counter()
 
-    def fork(self, workbook: Workbook) -> Calculation:
-        """A calculation of a copy of the workbook; it begins with the values known here."""
+    def with_edits(self, edits: Sequence[Edit]) -> Calculation:
+        """The values as they would be with edits; nothing here is changed.
+
+        It begins with the values that are known here, and is good until the workbook changes.
+        """
+        written = {edit.sheet_id for edit in edits if isinstance(edit, SetCells)}
+        cells_only = all(isinstance(edit, SetCells) for edit in edits)
+        sheets = self.workbook.sheets
+        workbook = self.workbook.copy(
+            *(sheet for sheet in sheets if not cells_only or sheet.id in written)
+        )
+        for edit in edits:
+            edit.apply(workbook)
         other = Calculation(workbook)
-        for name, results in self._results.items():
-            other._results[name] = results.fork(workbook.sheet(name))
+        if cells_only:
+            for name, results in self._results.items():
+                other._results[name] = results.fork(workbook.sheet(name))
+            other.edited(edits)
         return other
+
+    def edited(self, edits: Sequence[Edit]) -> None:
+        """Edits have been made in the workbook: drop what they change, and all that follows."""
+        written = [edit for edit in edits if isinstance(edit, SetCells)]
+        if len(written) < len(edits):
+            self.forget()
+        else:
+            self._changed(
+                [(self.workbook.sheet_by_id(edit.sheet_id), edit.areas()) for edit in written]
+            )
 
     def forget(self) -> None:
         """Drop all values: sheets or names have changed."""
@@ -60,8 +84,7 @@ class Calculation:
         self._map = None
         self._forget_shared()
 
-    def changed(self, *changes: tuple[Sheet, Sequence[Area]]) -> None:
-        """Cells of sheets hold something else now; drop their values and what depends on them."""
+    def _changed(self, changes: Sequence[tuple[Sheet, Sequence[Area]]]) -> None:
         self._in_vain.clear()
         self._forget_shared()
         for sheet, areas in changes:

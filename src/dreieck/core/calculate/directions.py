@@ -14,7 +14,7 @@ from dreieck.core.calculate.evaluation import result_at
 from dreieck.core.calculate.pieces import Knows, Piece
 from dreieck.core.calculate.recurrence import run_recurrence
 from dreieck.core.formula.reference import Part, Reference
-from dreieck.core.grid import Area
+from dreieck.core.grid import CROSSING, Area, Axis
 from dreieck.core.ranges.operands import Reader
 from dreieck.core.sheet.cells import Kind
 from dreieck.core.values import Place
@@ -25,17 +25,17 @@ class _Values(Knows, Reader, Protocol):
 
 
 class _Direction(NamedTuple):
-    """Along rows or columns, onward or back."""
+    """Line by line on an axis, onward or back."""
 
-    down: bool
+    axis: Axis
     sign: int
 
 
 _DIRECTIONS = (
-    _Direction(True, 1),
-    _Direction(False, 1),
-    _Direction(True, -1),
-    _Direction(False, -1),
+    _Direction("row", 1),
+    _Direction("column", 1),
+    _Direction("row", -1),
+    _Direction("column", -1),
 )
 
 
@@ -48,24 +48,19 @@ def run_in_direction(ring: list[Piece], values: _Values) -> bool:
         ranked = _ranked(ring, values, direction)
         if ranked:
             one_column = len(ring) == 1 and ring[0].area.width == 1
-            if not (one_column and direction.down and run_recurrence(ring[0], values)):
+            if not (one_column and direction.axis == "row" and run_recurrence(ring[0], values)):
                 _run(ranked, values, direction)
             return True
     return False
 
 
 def _run(ranked: list[Piece], values: _Values, direction: _Direction) -> None:
-    ends = [_lines(piece.area, direction.down) for piece in ranked]
+    ends = [piece.area.on(direction.axis) for piece in ranked]
     lines = range(min(end[0] for end in ends), max(end[1] for end in ends) + 1)
     for line in lines if direction.sign > 0 else reversed(lines):
         for piece, (first, last) in zip(ranked, ends, strict=True):
             if first <= line <= last:
-                area = piece.area
-                across = (
-                    area._replace(top=line, bottom=line)
-                    if direction.down
-                    else area._replace(left=line, right=line)
-                )
+                across = piece.area.spanning(direction.axis, line, line)
                 results = values.results(piece.sheet)
                 for cell in across.cells():
                     if results.column(cell.column).kind(cell.row) == Kind.PENDING:
@@ -89,7 +84,7 @@ def _ranked(ring: list[Piece], values: _Values, direction: _Direction) -> list[P
                 if ahead > 0:
                     return None
                 if ahead == 0 and other is piece:
-                    cross = _Direction(not direction.down, 1)
+                    cross = _Direction(CROSSING[direction.axis], 1)
                     if _ahead(reference, piece.area, other.area, cross) >= 0:
                         return None
                 elif ahead == 0:
@@ -105,11 +100,10 @@ def _ahead(reference: Reference, area: Area, other: Area, direction: _Direction)
 
     Below 0: only lines before its own. It is largest on the first line of the area.
     """
-    columns, rows = reference.parts()
-    first, last = _lines(area, direction.down)
-    ends = _lines(other, direction.down)
+    first, last = area.on(direction.axis)
+    ends = other.on(direction.axis)
     line, limit = (first, ends[1]) if direction.sign > 0 else (last, ends[0])
-    reads = _farthest(rows if direction.down else columns, line, direction.sign, limit)
+    reads = _farthest(reference.on(direction.axis), line, direction.sign, limit)
     return (reads - line) * direction.sign
 
 
@@ -117,7 +111,3 @@ def _farthest(parts: tuple[Part, ...], line: int, sign: int, limit: int) -> int:
     """The farthest line that is read, at most the limit."""
     lines = [part.coordinate(line) * sign for part in parts] or [limit * sign]
     return min(max(lines), limit * sign) * sign
-
-
-def _lines(area: Area, down: bool) -> tuple[int, int]:
-    return (area.top, area.bottom) if down else (area.left, area.right)

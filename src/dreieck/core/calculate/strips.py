@@ -331,4 +331,4 @@ def _never_moves(node: tree.Node) -> bool:
     """Whether a node is a reference to the same cells in all rows of a column."""
     if not isinstance(node, CellReference | RangeReference):
         return False
-    return all(part.locked for part in node.parts()[1])
+    return all(part.locked for part in node.on("row"))

@@ -19,7 +19,7 @@ from dreieck.core.formula import Shape
 from dreieck.core.formula.locks import axes, held
 from dreieck.core.formula.printer import reference_text
 from dreieck.core.formula.reference import CellReference, Locks, Reference
-from dreieck.core.grid import Area, Cell, column_letters
+from dreieck.core.grid import AXES, Area, Cell, column_letters
 from dreieck.core.sheet.sheet import Sheet
 from dreieck.core.words.headings import called
 
@@ -130,9 +130,8 @@ def _findings(
         calculation.workbook, sheet.id, Area.of(start), target.around(Area.of(start)),
         {start: shape},
     )  # fmt: skip
-    rehearsed = calculation.fork(fill.rehearsed())
+    rehearsed = calculation.with_edits([fill.edit()])
     there = rehearsed.workbook.sheet_by_id(sheet.id)
-    rehearsed.changed((there, fill.edit().areas()))
     block = block_at(there, start)
     return block_findings(rehearsed, there, block) if block else ()
 
@@ -146,8 +145,8 @@ def _locked(shape: Shape) -> int:
     return sum(
         part.locked
         for reference in shape.references
-        for parts in reference.parts()
-        for part in parts
+        for axis in AXES
+        for part in reference.on(axis)
     )
 
 

@@ -62,7 +62,6 @@ def four_ways(
         fill = plan_fill(
             calculation.workbook, sheet.id, source, target.around(source), {start: other}
         )
-        filled = calculation.fork(fill.rehearsed())
-        filled.changed((filled.workbook.sheet_by_id(sheet.id), fill.edit().areas()))
+        filled = calculation.with_edits([fill.edit()])
         ways.append(Way(says, other.text(start), is_now, fill, filled))
     return ways

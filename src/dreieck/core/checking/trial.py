@@ -49,10 +49,7 @@ class Trial:
 def tried(calculation: Calculation, sheet: Sheet, cell: Cell, content: Content | None) -> Trial:
     """Hold a trial value in a cell; nothing is written."""
     edit = SetCells.of(sheet.id, {cell: (content, sheet.look(cell))})
-    workbook = calculation.workbook.copy(sheet)
-    edit.apply(workbook)
-    after = calculation.fork(workbook)
-    after.changed((workbook.sheet_by_id(sheet.id), edit.areas()))
+    after = calculation.with_edits([edit])
     answers: list[Answer] = []
     changed: list[tuple[str, Area]] = []
     for name, area in _touched(calculation, sheet, cell):

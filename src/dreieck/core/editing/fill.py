@@ -91,12 +91,6 @@ class Fill:
                 runs.append(Run(start.column, start.row, start.row, content, sheet.look(start)))
         return SetCells(self.sheet_id, tuple(_joined(runs)))
 
-    def rehearsed(self) -> Workbook:
-        """The workbook as it would be with the fill landed; good until it changes itself."""
-        rehearsed = self.workbook.copy(self.workbook.sheet_by_id(self.sheet_id))
-        self.edit().apply(rehearsed)
-        return rehearsed
-
     def _landed(self, part: Run, start: Cell, content: Content | None, own: Look) -> Iterator[Run]:
         """What stands in a run of landings that look alike."""
         travels = Look(own.form, own.decimals) if self.looks_travel else PLAIN

@@ -1,117 +1,86 @@
-"""What a page holds of a workbook, places and formulas not kept yet, follows later changes.
+"""What refers to something that moves, goes, or is called otherwise, follows it.
 
-A change is boiled down to steps: lines that came or went, and areas that were written.
+Whoever moves things says what becomes of places, as a ``Movement``; what becomes of references,
+formulas and names then is said here, once for inserting, deleting, cutting and sheets.
 """
 
 from __future__ import annotations
 
-from collections.abc import Iterable, Iterator, Sequence
-from dataclasses import dataclass
+from collections.abc import Iterator
+from functools import partial
+from typing import Protocol
 
-from dreieck.core.editing.inserting import adjusted
-from dreieck.core.formula import mentions
-from dreieck.core.formula.printer import reference_text
-from dreieck.core.formula.tree import Lost
-from dreieck.core.grid import Area, Cell, Slide
-from dreieck.core.sheet.edits import DeleteLines, Edit, InsertLines, SetCells
+from dreieck.core.formula import Shape
+from dreieck.core.formula.reference import Reference
+from dreieck.core.formula.tree import Lost, Node
+from dreieck.core.grid import AXES, LAST, Area, Cell
+from dreieck.core.sheet.edits import SetName
+from dreieck.core.sheet.names import Named
 from dreieck.core.sheet.workbook import Workbook
-
-_MOST_AREAS = 200
-"""So many areas of one change are remembered one by one."""
+from dreieck.core.values import Place
 
 
-@dataclass(frozen=True, slots=True)
-class Step:
-    """What one edit did to the places of a sheet."""
+class Movement(Protocol):
+    """What becomes of places on sheets."""
 
-    sheet_id: int
-    slide: Slide | None = None
-    areas: tuple[Area, ...] = ()
+    def where(self, sheet: str, area: Area) -> tuple[str, Area] | None:
+        """Where what reads an area of a sheet finds it afterwards; None where it is gone."""
 
 
-def steps_of(edits: Iterable[Edit]) -> Iterator[Step]:
-    """The steps that edits come to."""
-    for edit in edits:
-        match edit:
-            case InsertLines():
-                yield Step(edit.sheet_id, Slide(edit.lines, comes=True))
-            case DeleteLines():
-                yield Step(edit.sheet_id, Slide(edit.lines, comes=False))
-            case SetCells():
-                yield Step(edit.sheet_id, areas=_few(edit.areas()))
+def same_sheet(one: str, other: str) -> bool:
+    """Whether two names mean one sheet."""
+    return one.casefold() == other.casefold()
 
 
-def followed_area(steps: Sequence[Step], sheet_id: int, area: Area) -> Area | None:
-    """Where an area of a sheet stands after steps; None where all of it is gone."""
-    for step in steps:
-        if step.slide and step.sheet_id == sheet_id:
-            columns, rows = (area.left, area.right), (area.top, area.bottom)
-            by_row = step.slide.lines.axis == "row"
-            span = step.slide.span(*(rows if by_row else columns))
-            if span is None:
-                return None
-            columns, rows = (columns, span) if by_row else (span, rows)
-            area = Area(columns[0], rows[0], columns[1], rows[1])
-    return area
+def followed(shape: Shape, movement: Movement, before: Place, after: Place) -> Shape:
+    """What a formula becomes that stood at one place and stands at another after a movement."""
+    return shape.changed(lambda each: followed_reference(each, movement, before, after))
 
 
-def followed_cell(steps: Sequence[Step], sheet_id: int, cell: Cell) -> Cell | None:
-    """Where a cell of a sheet stands after steps; None where it is gone."""
-    area = followed_area(steps, sheet_id, Area.of(cell))
-    return area.first if area else None
+def followed_reference(
+    reference: Reference, movement: Movement, before: Place, after: Place
+) -> Node:
+    """The reference that goes on reading what it read; lost where that is gone."""
+    area = reference.area(before.cell)
+    if area is None:
+        return reference
+    sheet = reference.sheet or before.sheet
+    there = movement.where(sheet, area)
+    if there is None:
+        return Lost()
+    name, place = there
+    changed = reference
+    if place != area or before.cell != after.cell:
+        changed = reference.reading(place, before.cell, after.cell)
+    if reference.sheet is None and same_sheet(name, after.sheet):
+        return changed
+    return changed if name == reference.sheet else changed.on_sheet(name)
 
 
-def was_written(steps: Sequence[Step], sheet_id: int, cell: Cell) -> bool:
-    """Whether the steps wrote into a cell, told by where it stood before them."""
-    for number, step in enumerate(steps):
-        here = followed_cell(steps[:number], sheet_id, cell)
-        if here is None:
-            return True
-        if step.sheet_id == sheet_id and any(area.holds(here) for area in step.areas):
-            return True
-    return followed_cell(steps, sheet_id, cell) is None
+def followed_names(workbook: Workbook, movement: Movement) -> Iterator[SetName]:
+    """The edits of names after a movement.
 
-
-def followed_text(
-    workbook: Workbook, steps: Sequence[Step], sheet_id: int, cell: Cell, text: str
-) -> str:
-    """A formula that is being written into a cell, its references following steps.
-
-    ``cell`` is where it stood before them.
+    What a name says by position is worked out where the name is used: on that axis it may read
+    any place, and does not follow.
     """
-    for step in steps:
-        there = followed_cell([step], sheet_id, cell) or cell
-        if step.slide:
-            text = _after(workbook, step.slide, step.sheet_id, sheet_id, (cell, there), text)
-        cell = there
-    return text
+    for each in workbook.names.values():
+        shape = each.shape.changed(partial(_followed_in_name, movement, each.base))
+        if shape is not each.shape:
+            yield SetName(each.key, Named(each.name, shape))
 
 
-def _after(
-    workbook: Workbook, slide: Slide, moved: int, home: int, at: tuple[Cell, Cell], text: str
-) -> str:
-    """The text after lines of the sheet ``moved`` came or went; it stood and stands ``at``."""
-    before, after = at
-    by_row = slide.lines.axis == "row"
-    pieces: list[str] = []
-    end = 0
-    for mention in mentions(text, before):
-        name = mention.reference.sheet
-        known = name is None or workbook.has_sheet(name)
-        read = home if name is None else workbook.sheet(name).id if known else 0
-        ends = (before.row, after.row) if by_row else (before.column, after.column)
-        changed = adjusted(mention.reference, slide, *ends, is_read=read == moved)
-        written = "#REF!" if isinstance(changed, Lost) else reference_text(changed, after)  # type: ignore[arg-type]
-        pieces += [text[end : mention.start], written]
-        end = mention.end
-    return "".join([*pieces, text[end:]])
-
-
-def _few(areas: list[Area]) -> tuple[Area, ...]:
-    """Areas, or what lies around them where there are many."""
-    if len(areas) <= _MOST_AREAS:
-        return tuple(areas)
-    around = areas[0]
-    for area in areas:
-        around = around.around(area)
-    return (around,)
+def _followed_in_name(movement: Movement, base: Cell, reference: Reference) -> Node:
+    area = reference.area(base)
+    if reference.sheet is None or area is None:
+        return reference
+    free = [axis for axis in AXES if not all(part.locked for part in reference.on(axis))]
+    anywhere = area
+    for axis in free:
+        anywhere = anywhere.spanning(axis, 1, LAST[axis])
+    there = movement.where(reference.sheet, anywhere)
+    if there is None:
+        return Lost()
+    name, place = there
+    for axis in free:
+        place = place.spanning(axis, *area.on(axis))
+    return reference.reading(place, base, base).on_sheet(name)

@@ -9,21 +9,21 @@ sheet, such as that of a growing name, stays one.
 from __future__ import annotations
 
 from collections.abc import Iterator
-from dataclasses import dataclass, replace
+from dataclasses import dataclass
 
 from dreieck.core.calculate.blocks import patches
-from dreieck.core.editing.naming import follow
+from dreieck.core.editing.following import followed, followed_names, same_sheet
 from dreieck.core.exceptions import DreieckError
 from dreieck.core.formula import Shape
-from dreieck.core.formula.reference import CellReference, Part, Reference, Span
-from dreieck.core.formula.tree import Lost, Node
-from dreieck.core.grid import Area, Axis, Cell, Lines, Slide
+from dreieck.core.formula.reference import CellReference, Reference
+from dreieck.core.grid import Area, Cell, Lines, Slide
 from dreieck.core.sheet.edits import DeleteLines, Edit, InsertLines, SetCells
 from dreieck.core.sheet.sheet import Run, Sheet
 from dreieck.core.sheet.workbook import Workbook
+from dreieck.core.values import Place
 from dreieck.core.values.look import PLAIN, Look
 
-MOST = 200_000
+MAX_DELETED_CELLS = 200_000
 """How many filled cells can be deleted with their lines."""
 
 
@@ -58,8 +58,8 @@ def inserted(workbook: Workbook, sheet: Sheet, lines: Lines) -> list[Edit]:
 
 def deleted(workbook: Workbook, sheet: Sheet, lines: Lines) -> list[Edit]:
     """Delete rows or columns. Raises DreieckError where they hold too much."""
-    if sheet.count(lines.area) > MOST:
-        raise DreieckError(f"At most {MOST:,} filled cells can be deleted at once.")
+    if sheet.count(lines.area) > MAX_DELETED_CELLS:
+        raise DreieckError(f"At most {MAX_DELETED_CELLS:,} filled cells can be deleted at once.")
     slide = Slide(lines, comes=False)
     return [DeleteLines(sheet.id, lines), *_followed(workbook, sheet, slide)]
 
@@ -82,104 +82,81 @@ def _followed(workbook: Workbook, sheet: Sheet, slide: Slide) -> Iterator[Edit]:
             runs.setdefault(each.sheet.id, []).append(moved)
     yield from (SetCells(id, tuple(of_sheet)) for id, of_sheet in runs.items())
 
-    def change(reference: Reference) -> Node:
-        if reference.sheet is None or not _names(reference.sheet, sheet):
-            return reference
-        parts = reference.parts()[0 if slide.lines.axis == "column" else 1]
-        # What a name says by position is worked out where it is used; it has no place to follow.
-        return adjusted(reference, slide, 0, 0) if all(p.locked for p in parts) else reference
-
-    yield from follow(workbook, change)
+    yield from followed_names(workbook, LinesMoved(sheet.name, slide))
 
 
 def _following(workbook: Workbook, sheet: Sheet, slide: Slide) -> Iterator[Following]:
-    """The formulas that change, in pieces that change alike."""
+    """The formulas that change, in stretches that change alike."""
     axis = slide.lines.axis
+    movement = LinesMoved(sheet.name, slide)
     for home in workbook.sheets:
+        moves = home is sheet
         for patch in patches(home):
-            reads = [_names(r.sheet or home.name, sheet) for r in patch.shape.references]
-            if home is not sheet and not any(reads):
+            read = [
+                reference
+                for reference in patch.shape.references
+                if same_sheet(reference.sheet or home.name, sheet.name)
+            ]
+            if not moves and not read:
                 continue
-            for first, last in _pieces(patch.shape, patch.area, slide, home is sheet, reads):
-                here = slide.moved(first) if home is sheet else first
+            for first, last in _stretches(patch.area, slide, read, moves=moves):
+                here = slide.moved(first) if moves else first
                 if here is None:
                     continue
-                shape = _shape(patch.shape, home, sheet, slide, first, here)
+                before = patch.area.spanning(axis, first, last)
+                after = patch.area.spanning(axis, here, here + last - first)
+                shape = followed(
+                    patch.shape, movement,
+                    Place(home.name, before.first), Place(home.name, after.first),
+                )  # fmt: skip
                 if shape is not patch.shape:
-                    before = _along(patch.area, axis, first, last)
-                    after = _along(patch.area, axis, here, here + last - first)
                     yield Following(home, before, after, shape)
 
 
-def _pieces(
-    shape: Shape, area: Area, slide: Slide, moves: bool, reads: list[bool]
+def _stretches(
+    area: Area, slide: Slide, read: list[Reference], *, moves: bool
 ) -> Iterator[tuple[int, int]]:
-    """An area's coordinates on the axis, in stretches whose formulas change alike."""
-    lines = slide.lines
-    by_row = lines.axis == "row"
-    low, high = (area.top, area.bottom) if by_row else (area.left, area.right)
-    # Where the rule for a coordinate changes; the ends of a range stop at these places.
-    pushed = lines.limit - lines.count + 1
-    edges = {lines.first, lines.last + 1, pushed, lines.limit, lines.limit + 1}
-    stops = range(pushed, lines.limit + 1) if slide.comes else range(lines.first, lines.last + 1)
-    cuts = set(edges) if moves else set()
-    for reference, is_read in zip(shape.references, reads, strict=True):
-        if not is_read:
-            continue
-        parts = reference.parts()[1 if by_row else 0]
-        held = [part.at for part in parts if part.locked]
-        for part in parts:
-            if part.locked:
-                continue
-            cuts.update(edge - part.at for edge in edges)
-            if not isinstance(reference, CellReference):
-                near = range(max(stops.start, low + part.at), min(stops.stop, high + part.at + 1))
-                # The corners change places where a free one passes one that is locked.
-                for at in (*near, *held):
-                    cuts.update((at - part.at, at - part.at + 1))
+    """An area's coordinates on the axis, in stretches whose formulas change alike.
+
+    ``read`` are the references to the sheet on which lines come or go.
+    """
+    low, high = area.on(slide.lines.axis)
+    cuts = set(slide.edges) if moves else set()
+    for reference in read:
+        cuts.update(_cuts(reference, slide, low, high))
     starts = [low, *sorted(cut for cut in cuts if low < cut <= high)]
     yield from zip(starts, [*(start - 1 for start in starts[1:]), high], strict=True)
 
 
-def _shape(
-    shape: Shape, home: Sheet, sheet: Sheet, slide: Slide, before: int, after: int
-) -> Shape:
-    """What a formula becomes that stood at one coordinate and stands at another."""
+def _cuts(reference: Reference, slide: Slide, low: int, high: int) -> Iterator[int]:
+    """The formulas' coordinates from which on a reference follows in another way."""
+    parts = reference.on(slide.lines.axis)
+    locked = [part.at for part in parts if part.locked]
+    for part in parts:
+        if part.locked:
+            continue
+        yield from (edge - part.at for edge in slide.edges)
+        if not isinstance(reference, CellReference):
+            stops = slide.stops
+            near = range(max(stops.start, low + part.at), min(stops.stop, high + part.at + 1))
+            # The corners change places where a free one passes one that is locked.
+            for at in (*near, *locked):
+                yield from (at - part.at, at - part.at + 1)
 
-    def change(reference: Reference) -> Node:
-        is_read = _names(reference.sheet or home.name, sheet)
-        return adjusted(reference, slide, before, after, is_read=is_read)
 
-    return shape.changed(change)
+@dataclass(frozen=True, slots=True)
+class LinesMoved:
+    """Rows or columns of a sheet that come or go."""
 
+    sheet: str
+    slide: Slide
 
-def adjusted(
-    reference: Reference, slide: Slide, before: int, after: int, *, is_read: bool = True
-) -> Node:
-    """The reference that reads the same from another coordinate, and lines that have moved."""
-    by_row = slide.lines.axis == "row"
-    if isinstance(reference, CellReference):
-        part = reference.row if by_row else reference.column
-        at = part.coordinate(before)
-        to = slide.moved(at) if is_read else at
-        if to is None:
-            return Lost()
-        part = Part.seen_from(after, to, locked=part.locked)
-        return replace(reference, row=part) if by_row else replace(reference, column=part)
-    span = reference.rows if by_row else reference.columns
-    if span is None:
-        return reference
-    low, high = span.ordered(before)
-    ends = low.coordinate(before), high.coordinate(before)
-    there = slide.span(*ends) if is_read else ends
-    if there is None:
-        return Lost()
-    first, last = there
-    span = Span.of(
-        Part.seen_from(after, first, locked=low.locked),
-        Part.seen_from(after, last, locked=high.locked),
-    )
-    return replace(reference, rows=span) if by_row else replace(reference, columns=span)
+    def where(self, sheet: str, area: Area) -> tuple[str, Area] | None:
+        """Where an area stands afterwards; None where all of it is gone."""
+        if not same_sheet(sheet, self.sheet):
+            return sheet, area
+        there = self.slide.area(area)
+        return (sheet, there) if there else None
 
 
 def _looks_between(sheet: Sheet, lines: Lines) -> Iterator[Run]:
@@ -203,14 +180,3 @@ def _looks_between(sheet: Sheet, lines: Lines) -> Iterator[Run]:
 
 def _is_of_body(look: Look) -> bool:
     return look.role not in ("title", "heading")
-
-
-def _along(area: Area, axis: Axis, first: int, last: int) -> Area:
-    """An area with other ends on one axis."""
-    if axis == "row":
-        return area._replace(top=first, bottom=last)
-    return area._replace(left=first, right=last)
-
-
-def _names(name: str, sheet: Sheet) -> bool:
-    return name.casefold() == sheet.name.casefold()

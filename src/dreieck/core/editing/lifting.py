@@ -6,9 +6,10 @@ from collections.abc import Sequence
 from dataclasses import dataclass, replace
 
 from dreieck.core.analysis.typed_numbers import PLAIN_NUMBERS, numbers_in, with_number
-from dreieck.core.calculate.blocks import patches
-from dreieck.core.editing.naming import Rewriting, edits_of, place_said
+from dreieck.core.calculate.blocks import areas_by_shape
 from dreieck.core.editing.naming import given as given_name
+from dreieck.core.editing.naming import place_said
+from dreieck.core.editing.rewriting import Rewriting, edits_of
 from dreieck.core.exceptions import DreieckError
 from dreieck.core.formula import Shape, tree
 from dreieck.core.formula.reference import CellReference, Part
@@ -47,12 +48,9 @@ def numbers_inside(workbook: Workbook) -> list[Inside]:
     """All numbers typed inside formulas, by number and shape; the frequent ones first."""
     found: list[Inside] = []
     for sheet in workbook.sheets:
-        areas: dict[Shape, list[Area]] = {}
-        for patch in patches(sheet):
-            areas.setdefault(patch.shape, []).append(patch.area)
-        for shape, where in areas.items():
+        for shape, where in areas_by_shape(sheet).items():
             for number in dict.fromkeys(numbers_in(shape.tree)):
-                found.append(Inside(number, sheet, shape, tuple(where)))
+                found.append(Inside(number, sheet, shape, where))
     totals: dict[float, int] = {}
     for each in found:
         totals[each.number] = totals.get(each.number, 0) + each.count

@@ -7,44 +7,24 @@ forty filled cells are one rewriting.
 from __future__ import annotations
 
 import re
-from collections import Counter
-from collections.abc import Callable, Iterator
+from collections.abc import Callable
 from dataclasses import dataclass
 from typing import Literal
 
+from dreieck.core.analysis.reads import read_names
 from dreieck.core.analysis.totalling import totals_above
 from dreieck.core.budget import spend
 from dreieck.core.calculate.blocks import patches
-from dreieck.core.calculate.calculation import Calculation
+from dreieck.core.editing.rewriting import Rewriting, edits_of, rewritings
 from dreieck.core.exceptions import NameRefused
 from dreieck.core.formula import Shape, tree
 from dreieck.core.formula.printer import sheet_text
-from dreieck.core.formula.reference import CellReference, RangeReference, Reference
+from dreieck.core.formula.reference import CellReference, RangeReference, Reference, is_held
 from dreieck.core.grid import MAX_COLUMN, MAX_ROW, Area, Cell
-from dreieck.core.sheet.edits import Edit, SetCells, SetName
+from dreieck.core.sheet.edits import Edit, SetName
 from dreieck.core.sheet.names import Named, checked_name, named
 from dreieck.core.sheet.sheet import Sheet
 from dreieck.core.sheet.workbook import Workbook
-
-
-@dataclass(frozen=True, slots=True)
-class Rewriting:
-    """One shape before and after, and where it stands."""
-
-    sheet: Sheet
-    areas: tuple[Area, ...]
-    before: Shape
-    after: Shape
-
-    @property
-    def at(self) -> Cell:
-        """The first cell."""
-        return self.areas[0].first
-
-    @property
-    def count(self) -> int:
-        """How many cells."""
-        return sum(area.size for area in self.areas)
 
 
 @dataclass(frozen=True, slots=True)
@@ -120,17 +100,9 @@ def uses(workbook: Workbook) -> dict[str, list[tuple[Sheet, Area]]]:
     found: dict[str, list[tuple[Sheet, Area]]] = {}
     for sheet in workbook.sheets:
         for patch in patches(sheet):
-            keys = {
-                n.text.casefold() for n in tree.walk(patch.shape.tree) if isinstance(n, tree.Name)
-            }
-            for key in keys:
+            for key in {name.casefold() for name in read_names(patch.shape)}:
                 found.setdefault(key, []).append((sheet, patch.area))
     return found
-
-
-def only_of(rewritings: list[Rewriting], shape: Shape) -> list[Rewriting]:
-    """Those of the rewritings that change one shape."""
-    return [each for each in rewritings if each.before is shape]
 
 
 def put_in(workbook: Workbook, sheets: list[Sheet], names: list[Named]) -> list[Rewriting]:
@@ -139,7 +111,7 @@ def put_in(workbook: Workbook, sheets: list[Sheet], names: list[Named]) -> list[
 
     def on(sheet: Sheet) -> Callable[[tree.Node], tree.Node]:
         def change(leaf: tree.Node) -> tree.Node:
-            if not isinstance(leaf, CellReference | RangeReference) or not _is_held(leaf):
+            if not isinstance(leaf, CellReference | RangeReference) or not is_held(leaf):
                 return leaf
             known = leaf.sheet is not None and workbook.has_sheet(leaf.sheet)
             home = workbook.sheet(leaf.sheet).name if known and leaf.sheet else sheet.name
@@ -149,7 +121,7 @@ def put_in(workbook: Workbook, sheets: list[Sheet], names: list[Named]) -> list[
 
         return change
 
-    return [each for sheet in sheets for each in _rewritings(sheet, on(sheet))]
+    return [each for sheet in sheets for each in rewritings(sheet, _leaves(on(sheet)))]
 
 
 def taken_out(sheets: list[Sheet], names: list[Named]) -> list[Rewriting]:
@@ -158,30 +130,7 @@ def taken_out(sheets: list[Sheet], names: list[Named]) -> list[Rewriting]:
     def on(sheet: Sheet) -> Callable[[tree.Node], tree.Node]:
         return lambda leaf: _spelled_out(leaf, names, sheet)
 
-    return [each for sheet in sheets for each in _rewritings(sheet, on(sheet))]
-
-
-def edits_of(rewritings: list[Rewriting]) -> list[Edit]:
-    """The edits that make rewritings."""
-    return [SetCells.with_content(each.sheet, each.areas, each.after) for each in rewritings]
-
-
-def proven(calculation: Calculation, edits: list[Edit], rewritings: list[Rewriting]) -> bool:
-    """Whether all rewritten formulas have the same values after the edits; nothing is changed."""
-    workbook = calculation.workbook.copy(*calculation.workbook.sheets)
-    for edit in edits:
-        edit.apply(workbook)
-    after = Calculation(workbook)
-    for each in rewritings:
-        for area in each.areas:
-            for column in range(area.left, area.right + 1):
-                one, two = (
-                    known.cells(each.sheet.name, column, area.top, area.bottom).values()
-                    for known in (calculation, after)
-                )
-                if one != two:
-                    return False
-    return True
+    return [each for sheet in sheets for each in rewritings(sheet, _leaves(on(sheet)))]
 
 
 def from_headings(workbook: Workbook, sheet: Sheet, area: Area) -> list[Proposal]:
@@ -202,15 +151,12 @@ def from_headings(workbook: Workbook, sheet: Sheet, area: Area) -> list[Proposal
 def told_about(workbook: Workbook) -> list[tuple[str, str]]:
     """What is odd about names: each name and what is told about it."""
     used, told = uses(workbook), []
-    inside = Counter(
-        node.text.casefold()
-        for each in workbook.names.values()
-        for node in tree.walk(each.shape.tree)
-        if isinstance(node, tree.Name)
-    )
+    inside = {
+        name.casefold() for each in workbook.names.values() for name in read_names(each.shape)
+    }
     places: dict[tuple[str, Area], str] = {}
     for each in sorted(workbook.names.values(), key=lambda e: e.key):
-        if each.key not in used and not inside[each.key]:
+        if each.key not in used and each.key not in inside:
             told.append((each.name, "No formula uses this name."))
         place = each.place
         if not place:
@@ -256,34 +202,19 @@ def _ends(sheet: Sheet, row: int) -> bool:
     return any(totals_above(shape, cell) for cell, shape in cells)
 
 
-def follow(workbook: Workbook, change: Callable[[Reference], tree.Node]) -> Iterator[SetName]:
-    """Edits that change the references that names stand for."""
-    for each in workbook.names.values():
-        shape = each.shape.changed(change)
-        if shape is not each.shape:
-            yield SetName(each.key, Named(each.name, shape))
-
-
 def _everywhere(workbook: Workbook, change: Callable[[tree.Node], tree.Node]) -> list[Edit]:
     """Edits that change the leaves of all formulas, those of names too."""
-    edits = edits_of([each for sheet in workbook.sheets for each in _rewritings(sheet, change)])
+    every = _leaves(change)
+    edits = edits_of(each for sheet in workbook.sheets for each in rewritings(sheet, every))
     for each in workbook.names.values():
-        shape = each.shape.with_leaves(change)
+        shape = every(each.shape)
         if shape is not each.shape:
             edits.append(SetName(each.key, Named(each.name, shape)))
     return edits
 
 
-def _rewritings(sheet: Sheet, change: Callable[[tree.Node], tree.Node]) -> list[Rewriting]:
-    areas: dict[Shape, list[Area]] = {}
-    for patch in patches(sheet):
-        areas.setdefault(patch.shape, []).append(patch.area)
-    found: list[Rewriting] = []
-    for shape, where in areas.items():
-        after = shape.with_leaves(change)
-        if after is not shape:
-            found.append(Rewriting(sheet, tuple(where), shape, after))
-    return found
+def _leaves(change: Callable[[tree.Node], tree.Node]) -> Callable[[Shape], Shape]:
+    return lambda shape: shape.with_leaves(change)
 
 
 def _spelled_out(leaf: tree.Node, names: list[Named], home: Sheet | None = None) -> tree.Node:
@@ -309,10 +240,6 @@ def _without_own_sheet(node: Reference, home: Sheet) -> Reference:
 
 def _is_name(leaf: tree.Node, key: str) -> bool:
     return isinstance(leaf, tree.Name) and leaf.text.casefold() == key
-
-
-def _is_held(reference: Reference) -> bool:
-    return all(part.locked for parts in reference.parts() for part in parts)
 
 
 def _free(workbook: Workbook, name: str) -> str:

@@ -2,15 +2,15 @@
 
 from __future__ import annotations
 
-from collections.abc import Callable
+from collections.abc import Iterator
+from dataclasses import dataclass
 
-from dreieck.core.editing.naming import follow
+from dreieck.core.editing.following import followed, followed_names, same_sheet
+from dreieck.core.editing.rewriting import edits_of, rewritings
 from dreieck.core.exceptions import SheetError
 from dreieck.core.formula import Shape
-from dreieck.core.formula.reference import Reference
-from dreieck.core.formula.tree import Lost, Node
-from dreieck.core.grid import EVERYWHERE
-from dreieck.core.sheet.edits import AddSheet, ArrangeSheet, Edit, RemoveSheet, SetCells, SetName
+from dreieck.core.grid import EVERYWHERE, Area, Cell
+from dreieck.core.sheet.edits import AddSheet, ArrangeSheet, Edit, RemoveSheet
 from dreieck.core.sheet.sheet import Sheet
 from dreieck.core.sheet.workbook import Workbook, checked_sheet_name
 from dreieck.core.values import Place
@@ -33,9 +33,7 @@ def renamed(workbook: Workbook, sheet: Sheet, name: str) -> list[Edit]:
     others = (other.name for other in workbook.sheets if other is not sheet)
     name = checked_sheet_name(name, others)
     position = workbook.sheets.index(sheet)
-    follow = _rewritten(workbook, sheet, lambda reference: reference.on_sheet(name))
-    names = _names_follow(workbook, sheet, lambda reference: reference.on_sheet(name))
-    return [ArrangeSheet(sheet.id, name, position), *follow, *names]
+    return [ArrangeSheet(sheet.id, name, position), *_followed(workbook, sheet, name)]
 
 
 def moved(workbook: Workbook, sheet: Sheet, steps: int) -> list[Edit]:
@@ -48,9 +46,7 @@ def deleted(workbook: Workbook, sheet: Sheet) -> list[Edit]:
     """Delete a sheet; references to it are lost for good. Raises SheetError for the last one."""
     if len(workbook.sheets) == 1:
         raise SheetError("A workbook has at least one sheet. Add another one first.")
-    lost = _rewritten(workbook, sheet, lambda reference: Lost())
-    names = _names_follow(workbook, sheet, lambda reference: Lost())
-    return [*(edit for edit in lost if edit.sheet_id != sheet.id), *names, RemoveSheet(sheet.id)]
+    return [*_followed(workbook, sheet, None), RemoveSheet(sheet.id)]
 
 
 def losing(workbook: Workbook, sheet: Sheet) -> list[Place]:
@@ -60,37 +56,40 @@ def losing(workbook: Workbook, sheet: Sheet) -> list[Place]:
         for other in workbook.sheets
         if other is not sheet
         for cell, shape in other.formulas(EVERYWHERE)
-        if any(_names(reference, sheet) for reference in shape.references)
+        if any(
+            same_sheet(reference.sheet or other.name, sheet.name) for reference in shape.references
+        )
     ]
 
 
-def _rewritten(
-    workbook: Workbook, sheet: Sheet, change: Callable[[Reference], Node]
-) -> list[SetCells]:
-    """Edits that change all references that name a sheet; each shape is rewritten once."""
-    known: dict[Shape, Shape] = {}
-    edits: list[SetCells] = []
+@dataclass(frozen=True, slots=True)
+class _Called:
+    """A sheet that has another name, or none where it is gone."""
+
+    sheet: str
+    name: str | None
+
+    def where(self, sheet: str, area: Area) -> tuple[str, Area] | None:
+        """Where an area stands: on the sheet as it is called now."""
+        if not same_sheet(sheet, self.sheet):
+            return sheet, area
+        return (self.name, area) if self.name else None
+
+
+def _followed(workbook: Workbook, sheet: Sheet, name: str | None) -> Iterator[Edit]:
+    """The edits of formulas and names that name a sheet, which is called otherwise or gone."""
+    movement = _Called(sheet.name, name)
     for other in workbook.sheets:
-        cells = {}
-        for cell, shape in other.formulas(EVERYWHERE):
-            if shape not in known:
-                known[shape] = shape.changed(lambda r: change(r) if _names(r, sheet) else r)
-            if known[shape] is not shape:
-                cells[cell] = (known[shape], other.look(cell))
-        if cells:
-            edits.append(SetCells.of(other.id, cells))
-    return edits
+        if other is sheet and name is None:
+            continue
+        called = name if other is sheet and name else other.name
 
+        def change(shape: Shape, before: str = other.name, after: str = called) -> Shape:
+            at = shape.home.first if shape.home else Cell(1, 1)
+            return followed(shape, movement, Place(before, at), Place(after, at))
 
-def _names_follow(
-    workbook: Workbook, sheet: Sheet, change: Callable[[Reference], Node]
-) -> list[SetName]:
-    """Edits that change what names stand for on a sheet."""
-    return list(follow(workbook, lambda r: change(r) if _names(r, sheet) else r))
-
-
-def _names(reference: Reference, sheet: Sheet) -> bool:
-    return reference.sheet is not None and reference.sheet.casefold() == sheet.name.casefold()
+        yield from edits_of(rewritings(other, change))
+    yield from followed_names(workbook, movement)
 
 
 def _free_name(workbook: Workbook, stem: str, first: str = " 1") -> str:

@@ -7,8 +7,8 @@ from typing import Literal
 
 from dreieck.core.formula import mentions
 from dreieck.core.formula.printer import reference_text
-from dreieck.core.formula.reference import Locks, RangeReference, Reference
-from dreieck.core.grid import Axis, Cell
+from dreieck.core.formula.reference import Locks, Reference
+from dreieck.core.grid import AXES, Axis, Cell
 
 Hold = Literal["moves", "first", "last", "stays"]
 """What stays on one axis: nothing, one corner of a range, or all."""
@@ -32,19 +32,13 @@ class Relocked:
 
 def axes(reference: Reference) -> tuple[Axis, ...]:
     """The axes on which a reference can be locked: whole columns have no rows to lock."""
-    if isinstance(reference, RangeReference):
-        spans: tuple[tuple[Axis, object], ...] = (
-            ("column", reference.columns),
-            ("row", reference.rows),
-        )
-        return tuple(axis for axis, span in spans if span)
-    return ("column", "row")
+    return tuple(axis for axis in AXES if reference.on(axis))
 
 
 def hold_of(reference: Reference, at: Cell, axis: Axis) -> Hold:
     """What of a reference stays on one axis."""
     corners = reference.corners(at)
-    return _HOLDS[getattr(corners[0], axis), getattr(corners[-1], axis)]
+    return _HOLDS[corners[0].on(axis), corners[-1].on(axis)]
 
 
 def held(reference: Reference, at: Cell, axis: Axis, hold: Hold) -> Reference:

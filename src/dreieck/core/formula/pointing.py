@@ -2,12 +2,12 @@
 
 from __future__ import annotations
 
-from dataclasses import dataclass, replace
+from dataclasses import dataclass
 
 from dreieck.core.formula.printer import reference_text, sheet_text
 from dreieck.core.formula.reference import CellReference, Part, RangeReference, Reference, Span
 from dreieck.core.formula.tokens import Kind, cut, mentions
-from dreieck.core.grid import MAX_COLUMN, MAX_ROW, Area, Cell
+from dreieck.core.grid import LAST, Area, Axis, Cell
 
 _BEFORE = (Kind.OPERATOR, Kind.OPEN, Kind.SEPARATOR)
 _BEHIND = set(" )+-*/^&=<>,;%~!")
@@ -66,23 +66,17 @@ def re_aim(text: str, at: Cell, index: int, area: Area) -> Pointed | None:
 
 
 def _aimed(reference: Reference, at: Cell, area: Area) -> Reference:
+    if isinstance(reference, CellReference) and area.size == 1:
+        return reference.reading(area, at, at)
     first, last = reference.corners(at)[0], reference.corners(at)[-1]
-    if area.size == 1 and isinstance(reference, CellReference):
-        return replace(
-            reference,
-            column=Part.seen_from(at.column, area.left, locked=first.column),
-            row=Part.seen_from(at.row, area.top, locked=first.row),
+
+    def span(axis: Axis) -> Span | None:
+        base, (low, high) = at.on(axis), area.on(axis)
+        if (low, high) == (1, LAST[axis]):
+            return None
+        return Span.of(
+            Part.seen_from(base, low, locked=first.on(axis)),
+            Part.seen_from(base, high, locked=last.on(axis)),
         )
-    columns = Span.of(
-        Part.seen_from(at.column, area.left, locked=first.column),
-        Part.seen_from(at.column, area.right, locked=last.column),
-    )
-    rows = Span.of(
-        Part.seen_from(at.row, area.top, locked=first.row),
-        Part.seen_from(at.row, area.bottom, locked=last.row),
-    )
-    return RangeReference(
-        None if (area.left, area.right) == (1, MAX_COLUMN) else columns,
-        None if (area.top, area.bottom) == (1, MAX_ROW) else rows,
-        reference.sheet,
-    )
+
+    return RangeReference(span("column"), span("row"), reference.sheet)

@@ -11,10 +11,11 @@ The rules are those of OpenFormula (OpenDocument part 4), 5.8 and 6.3.
 
 from __future__ import annotations
 
+from collections.abc import Callable
 from dataclasses import dataclass, field, replace
 from typing import NamedTuple
 
-from dreieck.core.grid import MAX_COLUMN, MAX_ROW, Area, Cell, column_letters
+from dreieck.core.grid import AXES, MAX_COLUMN, MAX_ROW, Area, Axis, Cell, column_letters
 
 
 @dataclass(frozen=True, slots=True)
@@ -78,6 +79,10 @@ class Locks(NamedTuple):
     column: bool
     row: bool
 
+    def on(self, axis: Axis) -> bool:
+        """Whether the part on an axis stays."""
+        return self.row if axis == "row" else self.column
+
 
 @dataclass(frozen=True, slots=True)
 class CellReference:
@@ -108,9 +113,20 @@ class CellReference:
             row=self.row.with_lock(at.row, locked=corners[0].row),
         )
 
-    def parts(self) -> tuple[tuple[Part, ...], tuple[Part, ...]]:
-        """The parts that are columns, and those that are rows."""
-        return (self.column,), (self.row,)
+    def reading(self, area: Area, before: Cell, after: Cell) -> CellReference:
+        """The reference that reads the first cell of an area in a formula at ``after``.
+
+        Locks stay as they are in a formula at ``before``.
+        """
+        return replace(
+            self,
+            column=Part.seen_from(after.column, area.left, locked=self.column.locked),
+            row=Part.seen_from(after.row, area.top, locked=self.row.locked),
+        )
+
+    def on(self, axis: Axis) -> tuple[Part, ...]:
+        """Its part on an axis."""
+        return (self.row,) if axis == "row" else (self.column,)
 
     def on_sheet(self, name: str) -> CellReference:
         """The reference to the same place on a named sheet."""
@@ -163,27 +179,44 @@ class RangeReference:
 
     def with_locks(self, at: Cell, corners: tuple[Locks, ...]) -> RangeReference:
         """The range that reads the same in a formula at ``at`` with other locks."""
-        columns, rows = self.columns, self.rows
-        if columns:
-            first, second = columns.ordered(at.column)
-            columns = Span.of(
-                first.with_lock(at.column, locked=corners[0].column),
-                second.with_lock(at.column, locked=corners[1].column),
-            )
-        if rows:
-            first, second = rows.ordered(at.row)
-            rows = Span.of(
-                first.with_lock(at.row, locked=corners[0].row),
-                second.with_lock(at.row, locked=corners[1].row),
-            )
-        return replace(self, columns=columns, rows=rows)
 
-    def parts(self) -> tuple[tuple[Part, ...], tuple[Part, ...]]:
-        """The parts that are columns, and those that are rows."""
-        return (
-            (self.columns.one, self.columns.two) if self.columns else (),
-            (self.rows.one, self.rows.two) if self.rows else (),
+        def relocked(axis: Axis, span: Span) -> Span:
+            base = at.on(axis)
+            low, high = span.ordered(base)
+            return Span.of(
+                low.with_lock(base, locked=corners[0].on(axis)),
+                high.with_lock(base, locked=corners[1].on(axis)),
+            )
+
+        return self._with_spans(relocked)
+
+    def reading(self, area: Area, before: Cell, after: Cell) -> RangeReference:
+        """The range that reads an area in a formula at ``after``.
+
+        The corners keep the locks that they have in a formula at ``before``.
+        """
+
+        def aimed(axis: Axis, span: Span) -> Span:
+            low, high = span.ordered(before.on(axis))
+            first, last = area.on(axis)
+            return Span.of(
+                Part.seen_from(after.on(axis), first, locked=low.locked),
+                Part.seen_from(after.on(axis), last, locked=high.locked),
+            )
+
+        return self._with_spans(aimed)
+
+    def _with_spans(self, change: Callable[[Axis, Span], Span]) -> RangeReference:
+        return replace(
+            self,
+            columns=self.columns and change("column", self.columns),
+            rows=self.rows and change("row", self.rows),
         )
+
+    def on(self, axis: Axis) -> tuple[Part, ...]:
+        """Its parts on an axis; none where the range takes in the whole of it."""
+        span = self.rows if axis == "row" else self.columns
+        return (span.one, span.two) if span else ()
 
     def on_sheet(self, name: str) -> RangeReference:
         """The reference to the same place on a named sheet."""
@@ -195,6 +228,11 @@ class RangeReference:
 
 
 Reference = CellReference | RangeReference
+
+
+def is_held(reference: Reference) -> bool:
+    """Whether every part is locked, so that the reference never moves."""
+    return all(part.locked for axis in AXES for part in reference.on(axis))
 
 
 def _coordinates(span: Span | None, base: int, limit: int) -> tuple[int, int]:

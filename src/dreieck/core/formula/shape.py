@@ -15,7 +15,7 @@ from dreieck.core.formula import tree
 from dreieck.core.formula.parser import parse
 from dreieck.core.formula.printer import pieces, written
 from dreieck.core.formula.reference import Reference
-from dreieck.core.grid import MAX_COLUMN, MAX_ROW, Area, Cell
+from dreieck.core.grid import AXES, EVERYWHERE, LAST, Area, Cell
 
 _SHAPES: WeakValueDictionary[tree.Node, Shape] = WeakValueDictionary()
 
@@ -63,16 +63,15 @@ class Shape:
     @cached_property
     def home(self) -> Area | None:
         """The cells in which every reference stays on the sheet; None where there are none."""
-        left, top, right, bottom = 1, 1, MAX_COLUMN, MAX_ROW
-        for reference in self.references:
-            columns, rows = reference.parts()
-            for part in columns:
-                if not part.locked:
-                    left, right = max(left, 1 - part.at), min(right, MAX_COLUMN - part.at)
-            for part in rows:
-                if not part.locked:
-                    top, bottom = max(top, 1 - part.at), min(bottom, MAX_ROW - part.at)
-        return Area(left, top, right, bottom) if left <= right and top <= bottom else None
+        home = EVERYWHERE
+        for axis in AXES:
+            steps = [p.at for r in self.references for p in r.on(axis) if not p.locked]
+            first, last = 1 - min(steps, default=0), LAST[axis] - max(steps, default=0)
+            first, last = max(first, 1), min(last, LAST[axis])
+            if first > last:
+                return None
+            home = home.spanning(axis, first, last)
+        return home
 
     def landed(self, at: Cell) -> Shape:
         """The shape that a fill leaves in ``at``.

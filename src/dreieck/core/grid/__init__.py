@@ -1,6 +1,9 @@
 """The grid: cells, areas, lines, and the limits of a sheet. Columns and rows count from 1."""
 
 from dreieck.core.grid.address import (
+    AXES,
+    CROSSING,
+    LAST,
     MAX_COLUMN,
     MAX_ROW,
     Axis,
@@ -12,7 +15,10 @@ from dreieck.core.grid.area import EVERYWHERE, Area
 from dreieck.core.grid.lines import Lines, Slide
 
 __all__ = [
+    "AXES",
+    "CROSSING",
     "EVERYWHERE",
+    "LAST",
     "MAX_COLUMN",
     "MAX_ROW",
     "Area",

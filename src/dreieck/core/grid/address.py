@@ -14,6 +14,11 @@ MAX_COLUMN = 18_278
 """The last column, ZZZ."""
 MAX_ROW = 1_000_000
 """The last row."""
+AXES: tuple[Axis, Axis] = ("column", "row")
+LAST: dict[Axis, int] = {"column": MAX_COLUMN, "row": MAX_ROW}
+"""The last coordinate on each axis."""
+CROSSING: dict[Axis, Axis] = {"column": "row", "row": "column"}
+"""The other axis."""
 
 _ADDRESS = re.compile(r"\$?([A-Za-z]{1,3})\$?([1-9][0-9]{0,20})")
 
@@ -65,6 +70,14 @@ class Cell(NamedTuple):
     def text(self) -> str:
         """The address without locks, such as ``C5``."""
         return f"{column_letters(self.column)}{self.row}"
+
+    def on(self, axis: Axis) -> int:
+        """Its column or its row."""
+        return self.row if axis == "row" else self.column
+
+    def step(self, axis: Axis, steps: int) -> Cell:
+        """The cell so many columns to the right, or rows down."""
+        return self.moved(0, steps) if axis == "row" else self.moved(steps, 0)
 
     def moved(self, columns: int, rows: int) -> Cell:
         """The cell so many columns to the right and rows down."""

@@ -11,6 +11,7 @@ from dreieck.core.exceptions import AddressError
 from dreieck.core.grid.address import (
     MAX_COLUMN,
     MAX_ROW,
+    Axis,
     Cell,
     column_letters,
     column_number,
@@ -98,6 +99,20 @@ class Area(NamedTuple):
         """The lower right corner."""
         return Cell(self.right, self.bottom)
 
+    def on(self, axis: Axis) -> tuple[int, int]:
+        """Its first and last column, or row."""
+        return (self.top, self.bottom) if axis == "row" else (self.left, self.right)
+
+    def spanning(self, axis: Axis, first: int, last: int) -> Area:
+        """The area with other ends on one axis."""
+        if axis == "row":
+            return self._replace(top=first, bottom=last)
+        return self._replace(left=first, right=last)
+
+    def length(self, axis: Axis) -> int:
+        """How many columns, or rows."""
+        return self.height if axis == "row" else self.width
+
     @property
     def width(self) -> int:
         """How many columns."""
@@ -147,10 +162,18 @@ class Area(NamedTuple):
             max(self.bottom, other.bottom),
         )
 
-    def columns(self) -> Iterator[Area]:
-        """Its columns, from left to right, each an area."""
-        for column in range(self.left, self.right + 1):
-            yield self._replace(left=column, right=column)
+    def moved(self, columns: int, rows: int) -> Area:
+        """The area so many columns to the right and rows down."""
+        return Area(self.left + columns, self.top + rows, self.right + columns, self.bottom + rows)
+
+    def lines(self, axis: Axis) -> Iterator[Area]:
+        """Its columns from left to right, or its rows from top to bottom, each an area."""
+        first, last = self.on(axis)
+        return (self.spanning(axis, at, at) for at in range(first, last + 1))
+
+    def within(self, other: Area) -> bool:
+        """Whether all of it lies in another area."""
+        return other.around(self) == other
 
     def cells(self) -> Iterator[Cell]:
         """Every cell, row by row."""

@@ -4,8 +4,8 @@ from __future__ import annotations
 
 from dataclasses import dataclass
 
-from dreieck.core.grid.address import MAX_COLUMN, MAX_ROW, Axis, column_letters
-from dreieck.core.grid.area import Area
+from dreieck.core.grid.address import LAST, Axis, column_letters
+from dreieck.core.grid.area import EVERYWHERE, Area
 
 
 @dataclass(frozen=True, slots=True)
@@ -24,14 +24,12 @@ class Lines:
     @property
     def limit(self) -> int:
         """The number of the last row or column of a sheet."""
-        return MAX_ROW if self.axis == "row" else MAX_COLUMN
+        return LAST[self.axis]
 
     @property
     def area(self) -> Area:
         """All cells of them."""
-        if self.axis == "row":
-            return Area(1, self.first, MAX_COLUMN, self.last)
-        return Area(self.first, 1, self.last, MAX_ROW)
+        return EVERYWHERE.spanning(self.axis, self.first, self.last)
 
     @property
     def text(self) -> str:
@@ -58,11 +56,32 @@ class Slide:
         """By how much the coordinates from ``beyond`` on move."""
         return self.lines.count if self.comes else -self.lines.count
 
+    @property
+    def edges(self) -> frozenset[int]:
+        """The coordinates from which on another rule holds."""
+        lines = self.lines
+        pushed = lines.limit - lines.count + 1
+        return frozenset({lines.first, lines.last + 1, pushed, lines.limit, lines.limit + 1})
+
+    @property
+    def stops(self) -> range:
+        """Where an end of a range stays while the other one moves: what goes, or falls off."""
+        lines = self.lines
+        if self.comes:
+            return range(lines.limit - lines.count + 1, lines.limit + 1)
+        return range(lines.first, lines.last + 1)
+
     def moved(self, at: int) -> int | None:
         """Where a coordinate stands afterwards; None where it is gone."""
         if at >= self.beyond:
             return at + self.steps if at + self.steps <= self.lines.limit else None
         return at if at < self.lines.first else None
+
+    def area(self, area: Area) -> Area | None:
+        """Where an area stands afterwards; None where all of it is gone."""
+        axis = self.lines.axis
+        span = self.span(*area.on(axis))
+        return area.spanning(axis, *span) if span else None
 
     def span(self, low: int, high: int) -> tuple[int, int] | None:
         """Where a range from ``low`` to ``high`` stands afterwards; None where all of it is gone.

@@ -38,7 +38,7 @@ class SetCells:
         cls, sheet: Sheet, areas: Iterable[Area], content: Content | None
     ) -> SetCells:
         """The edit that puts one content into areas; looks stay."""
-        columns = (column for area in areas for column in area.columns())
+        columns = (column for area in areas for column in area.lines("column"))
         runs = (run for column in columns for run in _looks(sheet, column))
         return cls(sheet.id, tuple(run._replace(content=content) for run in runs))
 

@@ -8,7 +8,7 @@ from typing import Literal
 
 from dreieck.core.exceptions import NameRefused
 from dreieck.core.formula import Shape
-from dreieck.core.formula.reference import CellReference, RangeReference
+from dreieck.core.formula.reference import CellReference, RangeReference, is_held
 from dreieck.core.grid import MAX_COLUMN, MAX_ROW, Area, Cell
 
 MAX_NAME = 64
@@ -49,7 +49,7 @@ class Named:
         node = self.shape.tree
         if not isinstance(node, CellReference | RangeReference) or not node.sheet:
             return None
-        if not all(part.locked for parts in node.parts() for part in parts):
+        if not is_held(node):
             return None
         area = node.area(Cell(1, 1))
         return (node.sheet, area) if area else None

@@ -13,15 +13,11 @@ from dreieck.core.budget import WorkEnded
 from dreieck.core.calculate import look_of
 from dreieck.core.editing.lifting import input_cells
 from dreieck.core.editing.naming import (
-    Rewriting,
     aimed_anew,
     deleted,
-    edits_of,
     from_headings,
     given,
-    only_of,
     place_said,
-    proven,
     put_in,
     renamed,
     short_of,
@@ -29,8 +25,8 @@ from dreieck.core.editing.naming import (
     told_about,
     uses,
 )
+from dreieck.core.editing.rewriting import Rewriting, edits_of, proven
 from dreieck.core.exceptions import DreieckError
-from dreieck.core.formula import Shape
 from dreieck.core.formula.printer import place_text, sheet_text
 from dreieck.core.grid import Area, Cell
 from dreieck.core.sheet.edits import Edit
@@ -317,7 +313,7 @@ def _rewritings(
     if not cell:
         return found
     shape = workbook.sheet_by_id(sheet).content(Cell.parse(cell))
-    return only_of(found, shape) if isinstance(shape, Shape) else []
+    return [each for each in found if each.before is shape]
 
 
 def proven_in_time(

@@ -4,7 +4,7 @@ from __future__ import annotations
 
 from collections.abc import Sequence
 
-from dreieck.core.editing.following import (
+from dreieck.core.editing.steps import (
     Step,
     followed_area,
     followed_cell,

@@ -88,7 +88,8 @@ class Situation:
         """The values as they are, or as they would be with what is written or rehearsed."""
         if self.trial:
             return self.trial.calculation
-        return self._rehearsed() if self.fill else self.opened.calculation
+        calculation = self.opened.calculation
+        return calculation.with_edits([self.fill.edit()]) if self.fill else calculation
 
     @cached_property
     def trial(self) -> Trial | None:
@@ -105,13 +106,6 @@ class Situation:
         held = self.sheet.content(self.active)
         single = self.selection.size == 1 and not self.writing and not self.rehearsing
         return single and isinstance(held, float | bool)
-
-    def _rehearsed(self) -> Calculation:
-        assert self.fill is not None
-        calculation = self.opened.calculation.fork(self.fill.rehearsed())
-        sheet = calculation.workbook.sheet_by_id(self.fill.sheet_id)
-        calculation.changed((sheet, self.fill.edit().areas()))
-        return calculation
 
     @cached_property
     def block(self) -> Block | None:

@@ -100,7 +100,7 @@ def _needs_number(use: Use) -> bool:
 def _first_line(subject: Subject, use: Use, part: Area) -> Mask:
     """The landings of a recurrence that read what lies before all of it."""
     mask = np.zeros((part.width, part.height), bool)
-    columns, rows = use.reference.parts()
+    columns, rows = use.reference.on("column"), use.reference.on("row")
     if not subject.is_recurrence(use, part):
         return mask
     if rows and not rows[0].locked and rows[0].at < 0:

@@ -2,14 +2,11 @@
 
 from __future__ import annotations
 
-from dataclasses import replace
-
 from dreieck.core.analysis.uses import Use
 from dreieck.core.checking.findings.finding import Mend
 from dreieck.core.checking.findings.subject import Subject
 from dreieck.core.formula import Shape
 from dreieck.core.formula.locks import Hold, held
-from dreieck.core.formula.reference import Part, RangeReference, Span
 from dreieck.core.grid import Area, Axis, Cell
 from dreieck.core.sheet.content import typed_text
 from dreieck.core.sheet.edits import SetCells
@@ -34,21 +31,17 @@ def relocked(subject: Subject, use: Use, axis: Axis, hold: Hold) -> Mend:
     )
 
 
-def stretched(subject: Subject, use: Use, *, down: bool, first: int, last: int) -> Mend:
+def stretched(subject: Subject, use: Use, axis: Axis, first: int, last: int) -> Mend:
     """Take so many cells more into a range, before its first and behind its last one."""
-    reference = use.reference
-    assert isinstance(reference, RangeReference)
-    span = reference.rows if down else reference.columns
-    assert span is not None
-    at = subject.start.row if down else subject.start.column
-    low, high = span.ordered(at)
-    wider = Span.of(_moved(low, -first), _moved(high, last))
-    changed = replace(reference, rows=wider) if down else replace(reference, columns=wider)
-    text = subject.address(changed, subject.start)
+    start = subject.start
+    area = use.reference.area(start)
+    assert area is not None
+    low, high = area.on(axis)
+    changed = use.reference.reading(area.spanning(axis, low - first, high + last), start, start)
     return refilled(
         subject,
         subject.shape.with_reference(use.number, changed),
-        f"stretch {subject.tag(use)} to {text}",
+        f"stretch {subject.tag(use)} to {subject.address(changed, start)}",
     )
 
 
@@ -77,7 +70,3 @@ def restored(sheet: Sheet, areas: tuple[Area, ...], shape: Shape) -> Mend:
         shape.text(first),
         (SetCells.with_content(sheet, areas, shape),),
     )
-
-
-def _moved(part: Part, steps: int) -> Part:
-    return replace(part, at=part.at + steps)

@@ -12,7 +12,7 @@ from dreieck.core.checking.findings.subject import Subject, listed, moves
 from dreieck.core.formula import Shape, tree
 from dreieck.core.formula.reference import CellReference, Part, RangeReference
 from dreieck.core.functions import Trait, has
-from dreieck.core.grid import Area, Cell
+from dreieck.core.grid import AXES, Area, Axis, Cell
 from dreieck.core.grid.areas import cells_of, joined
 from dreieck.core.sheet.content import Content
 from dreieck.core.sheet.sheet import Sheet
@@ -34,17 +34,17 @@ def misses_neighbours(subject: Subject) -> Iterator[Finding]:
             continue
         landings: list[Cell] = []
         widest = (0, 0)
-        down = True
+        axis: Axis = "row"
         missed: tuple[Area, ...] = ()
         for landing in islice(cells_of(subject.parts), _LOOKED_AT):
             found = _missed(subject, use, landing)
             if found:
-                down, before, behind, missed_here = found
+                axis, before, behind, missed_here = found
                 missed = missed or missed_here
                 landings.append(landing)
                 widest = (max(widest[0], before), max(widest[1], behind))
         if landings:
-            yield _missing(subject, use, landings, missed, widest, down=down)
+            yield _missing(subject, use, landings, missed, axis, widest)
 
 
 def _missing(
@@ -52,14 +52,12 @@ def _missing(
     use: Use,
     landings: list[Cell],
     missed: tuple[Area, ...],
+    axis: Axis,
     widest: tuple[int, int],
-    *,
-    down: bool,
 ) -> Finding:
     first = landings[0]
     area = use.reference.area(first)
     assert area is not None
-    letter = subject.tag(use)
     held = subject.named(use.reference, first).rstrip(",")
     cells = listed(missed)
     return Finding(
@@ -70,27 +68,28 @@ def _missing(
         f"{first.text} reads {held}, but not {cells}, where numbers go on.",
         "Numbers next to a range usually belong to it: a row added later is easily missed.",
         use.number,
-        (stretched(subject, use, down=down, first=widest[0], last=widest[1]),) if letter else (),
+        (stretched(subject, use, axis, *widest),),
     )
 
 
 def _grows_or_slides(subject: Subject, use: Use) -> bool:
     """Whether the range is meant to end where it does: a running total, or a moving window."""
     reference, area = use.reference, subject.block.area
-    columns, rows = reference.parts()
     first = reference.area(subject.start)
-    if any(len({part.locked for part in parts}) > 1 for parts in (columns, rows)):
+    if any(len({part.locked for part in reference.on(axis)}) > 1 for axis in AXES):
         return True
     if first is None or subject.block.size == 1:
         return False
-    slides_down = area.height > 1 and moves(rows) and first.height > 1
-    return slides_down or (area.width > 1 and moves(columns) and first.width > 1)
+    return any(
+        area.length(axis) > 1 and moves(reference.on(axis)) and first.length(axis) > 1
+        for axis in AXES
+    )
 
 
 def _missed(
     subject: Subject, use: Use, landing: Cell
-) -> tuple[bool, int, int, tuple[Area, ...]] | None:
-    """The direction, how many cells are missed before and behind the range, and which."""
+) -> tuple[Axis, int, int, tuple[Area, ...]] | None:
+    """The axis of the range, how many cells are missed before and behind the range, and which."""
     reference, sheet = use.reference, subject.sheet_of(use.reference)
     area = reference.area(landing)
     if not area or not sheet or (area.width > 1 and area.height > 1) or area.size > _FARTHEST:
@@ -98,25 +97,19 @@ def _missed(
     if area.size == 1 and landing.row == area.top and landing.column == area.left:
         return None
     down = area.height > 1 or (area.width == 1 and landing.column == area.left)
+    axis: Axis = "row" if down else "column"
     ends = [Area.of(landing)] if sheet is subject.sheet else []
     ends += _read_beside(subject, use, landing)
-    before = _goes_on(subject, sheet, area, ends, down=down, step=-1)
-    behind = _goes_on(subject, sheet, area, ends, down=down, step=1)
+    before = _goes_on(subject, sheet, area, ends, axis, -1)
+    behind = _goes_on(subject, sheet, area, ends, axis, 1)
     if not before and not behind:
         return None
-    columns, rows = (0, 1) if down else (1, 0)
-    first, last = area.first, area.last
-    missed: list[Area] = []
-    if before:
-        missed.append(
-            Area.spanned(first.moved(-columns * before, -rows * before),
-                         first.moved(-columns, -rows))
-        )  # fmt: skip
-    if behind:
-        missed.append(
-            Area.spanned(last.moved(columns, rows), last.moved(columns * behind, rows * behind))
-        )
-    return down, before, behind, tuple(missed)
+    first, last = area.on(axis)
+    missed = [
+        area.spanning(axis, first - before, first - 1) if before else None,
+        area.spanning(axis, last + 1, last + behind) if behind else None,
+    ]
+    return axis, before, behind, tuple(filter(None, missed))
 
 
 def _read_beside(subject: Subject, use: Use, landing: Cell) -> Iterator[Area]:
@@ -130,18 +123,17 @@ def _read_beside(subject: Subject, use: Use, landing: Cell) -> Iterator[Area]:
 
 
 def _goes_on(
-    subject: Subject, sheet: Sheet, area: Area, ends: list[Area], *, down: bool, step: int
+    subject: Subject, sheet: Sheet, area: Area, ends: list[Area], axis: Axis, step: int
 ) -> int:
     """How many numbers of the same kind follow the range on one side, up to what ends it."""
     inside = area.last if step > 0 else area.first
-    columns, rows = (0, step) if down else (step, 0)
     count = 0
-    cell = inside.moved(columns, rows)
+    cell = inside.step(axis, step)
     while cell.on_sheet and count < _FARTHEST:
         if any(end.holds(cell) for end in ends) or not _alike(subject, sheet, inside, cell, area):
             break
         count += 1
-        cell = cell.moved(columns, rows)
+        cell = cell.step(axis, step)
     # On the far side of the formula only what looks alike counts: above a list stand headings.
     return count
 

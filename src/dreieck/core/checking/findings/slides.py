@@ -10,7 +10,7 @@ from dreieck.core.analysis.uses import Use
 from dreieck.core.checking.findings.subject import Subject, moves
 from dreieck.core.formula import tree
 from dreieck.core.formula.reference import CellReference, RangeReference
-from dreieck.core.grid import Area, Axis, Cell
+from dreieck.core.grid import CROSSING, Area, Axis
 from dreieck.core.sheet.cells import Kind
 
 _ORDERED = (
@@ -30,8 +30,16 @@ class Slide(NamedTuple):
     why: Literal["lone", "list", "results"]
 
 
-def slides(subject: Subject) -> Iterator[Slide]:
+def slides(subject: Subject) -> tuple[Slide, ...]:
     """All references that slid, one part and axis each."""
+    return subject.once(_slides)
+
+
+def _slides(subject: Subject) -> tuple[Slide, ...]:
+    return tuple(_found(subject))
+
+
+def _found(subject: Subject) -> Iterator[Slide]:
     for use in subject.uses:
         if use.how in ("place", "text"):
             continue
@@ -45,17 +53,14 @@ def slides(subject: Subject) -> Iterator[Slide]:
 def _why(
     subject: Subject, use: Use, part: Area, axis: Axis
 ) -> Literal["lone", "list", "results"] | None:
-    columns, rows = use.reference.parts()
-    length = part.height if axis == "row" else part.width
-    parts = rows if axis == "row" else columns
-    if length < 2 or not moves(parts):
+    length = part.length(axis)
+    if length < 2 or not moves(use.reference.on(axis)):
         return None
     sheet, first = subject.sheet_of(use.reference), use.reference.area(part.first)
     if not sheet or not first:
         return None
     if isinstance(use.reference, RangeReference):
-        extent = first.height if axis == "row" else first.width
-        if extent > 1 and _whole_list(subject, use, part, axis):
+        if first.length(axis) > 1 and _whole_list(subject, use, part, axis):
             return "list"
         return None
     if subject.is_recurrence(use, part):
@@ -68,11 +73,12 @@ def _is_lone(subject: Subject, use: Use, part: Area, axis: Axis, length: int) ->
     """Whether the first landing reads a number that stands alone, away from its own line."""
     reference, sheet = use.reference, subject.sheet_of(use.reference)
     assert isinstance(reference, CellReference) and sheet is not None
-    offset = reference.row.at if axis == "row" else reference.column.at
+    (part_read,) = reference.on(axis)
+    offset = part_read.at
     first = reference.area(part.first)
     if first is None or (offset == 0 and sheet is subject.sheet):
         return False
-    run = subject.run_of_numbers(sheet, first.first, length, down=axis == "row")
+    run = subject.run_of_numbers(sheet, first.first, axis, length)
     if run == 0 or run >= length:
         return False
     if run == 1:
@@ -83,8 +89,7 @@ def _is_lone(subject: Subject, use: Use, part: Area, axis: Axis, length: int) ->
 def _goes_nowhere(subject: Subject, use: Use, part: Area, axis: Axis) -> bool:
     """Whether the second landing reads nothing that could be meant: a lone cell has no next."""
     reference, sheet = use.reference, subject.sheet_of(use.reference)
-    step = (0, 1) if axis == "row" else (1, 0)
-    second = reference.area(part.first.moved(*step))
+    second = reference.area(part.first.step(axis, 1))
     if second is None or sheet is None:
         return True
     value = subject.value(sheet, second.first)
@@ -93,10 +98,7 @@ def _goes_nowhere(subject: Subject, use: Use, part: Area, axis: Axis) -> bool:
 
 def _reads_along(use: Use, axis: Axis) -> bool:
     """Whether a landing reads the one before it on this axis, and only on this one."""
-    reference = use.reference
-    assert isinstance(reference, CellReference)
-    across, down = reference.column, reference.row
-    here, other = (down, across) if axis == "row" else (across, down)
+    (here,), (other,) = use.reference.on(axis), use.reference.on(CROSSING[axis])
     return here.at == -1 and (other.locked or other.at == 0)
 
 
@@ -148,15 +150,11 @@ def _is_rate(node: tree.Node) -> bool:
 
 def _headings(subject: Subject, part: Area, axis: Axis) -> list[str]:
     """The headings beside the part, as far as there are some next to each other."""
-    count = min(part.height if axis == "row" else part.width, 12)
+    count = min(part.length(axis), 12)
     lines: list[list[str]] = []
     for back in range(1, 13):
-        cells = (
-            [Cell(part.left - back, part.top + n) for n in range(count)]
-            if axis == "row"
-            else [Cell(part.left + n, part.top - back) for n in range(count)]
-        )
-        texts = [subject.value(subject.sheet, cell) for cell in cells]
+        beside = part.first.step(CROSSING[axis], -back)
+        texts = [subject.value(subject.sheet, beside.step(axis, n)) for n in range(count)]
         if all(isinstance(text, str) and text for text in texts):
             lines.append([str(text) for text in texts])
     return lines[0] if lines else []
@@ -183,14 +181,9 @@ def _whole_list(subject: Subject, use: Use, part: Area, axis: Axis) -> bool:
         return False
     if use.how not in ("total", "list"):
         return False
-    step = (0, 1) if axis == "row" else (1, 0)
-    behind = (
-        Area(first.left, first.bottom, first.right, first.bottom)
-        if axis == "row"
-        else Area(first.right, first.top, first.right, first.bottom)
-    )
-    ends_full = bool((subject.kinds(sheet, behind) != Kind.EMPTY).any())
-    before, after = first.first.moved(-step[0], -step[1]), first.last.moved(*step)
+    _, end = first.on(axis)
+    ends_full = bool((subject.kinds(sheet, first.spanning(axis, end, end)) != Kind.EMPTY).any())
+    before, after = first.first.step(axis, -1), first.last.step(axis, 1)
     after_is_free = not isinstance(subject.value(sheet, after), float)
     if use.how == "list":
         return ends_full and after_is_free and last is not None

@@ -14,7 +14,7 @@ from dreieck.core.checking.findings.slides import Slide, slides
 from dreieck.core.checking.findings.subject import Subject, landings, listed, moves
 from dreieck.core.formula.reference import CellReference, RangeReference
 from dreieck.core.functions import Trait, calls, has
-from dreieck.core.grid import Area, Axis, Cell
+from dreieck.core.grid import AXES, CROSSING, Area, Axis, Cell
 from dreieck.core.sheet.cells import Kind
 
 
@@ -30,8 +30,7 @@ def input_slid(subject: Subject) -> Iterator[Finding]:
 
 def _slid(subject: Subject, slide: Slide) -> Finding:
     use, part, axis, why = slide
-    away = part._replace(top=part.top + 1) if axis == "row" else part._replace(left=part.left + 1)
-    last = Cell(part.left, part.bottom) if axis == "row" else Cell(part.right, part.top)
+    last = part.first.step(axis, part.length(axis) - 1)
     start = subject.named(use.reference, part.first)
     letter = subject.tag(use)
     read = subject.address(use.reference, last)
@@ -54,7 +53,7 @@ def _slid(subject: Subject, slide: Slide) -> Finding:
         "input-slid",
         "doubt",
         subject.sheet.name,
-        (away,),
+        (_away(part, axis),),
         says.replace(",,", ","),
         why_so,
         use.number,
@@ -85,11 +84,14 @@ def past_end(subject: Subject) -> Iterator[Finding]:
 
 def past_ends(subject: Subject) -> tuple[Use, Area, int] | None:
     """The reference whose list ends first, its part, and the last landing row that it serves."""
+    return subject.once(_past_ends)
+
+
+def _past_ends(subject: Subject) -> tuple[Use, Area, int] | None:
     slid = {(slide.use.number, slide.axis) for slide in slides(subject)}
     ends: list[tuple[int, Use, Area]] = []
     for use in subject.uses:
-        _, rows = use.reference.parts()
-        if use.guarded or (use.number, "row") in slid or not moves(rows):
+        if use.guarded or (use.number, "row") in slid or not moves(use.reference.on("row")):
             continue
         if use.how in ("place", "text") or has(use.function, Trait.CHOOSES):
             continue
@@ -130,12 +132,9 @@ def all_same(subject: Subject) -> Iterator[Finding]:
     if subject.block.size < 2 or not references or _reads_by_place(subject):
         return
     area = subject.block.area
-    for reference in references:
-        columns, rows = reference.parts()
-        if area.width > 1 and any(not part.locked for part in columns):
-            return
-        if area.height > 1 and any(not part.locked for part in rows):
-            return
+    free = [not p.locked for r in references for axis in _extended(area) for p in r.on(axis)]
+    if any(free):
+        return
     mends = [
         relocked(subject, use, axis, "moves")
         for use in subject.uses
@@ -155,12 +154,8 @@ def all_same(subject: Subject) -> Iterator[Finding]:
 
 
 def _extended(area: Area) -> list[Axis]:
-    axes: list[Axis] = []
-    if area.height > 1:
-        axes.append("row")
-    if area.width > 1:
-        axes.append("column")
-    return axes
+    axes: tuple[Axis, Axis] = ("row", "column")
+    return [axis for axis in axes if area.length(axis) > 1]
 
 
 def _has_neighbours(subject: Subject, use: Use, axis: Axis) -> bool:
@@ -168,9 +163,8 @@ def _has_neighbours(subject: Subject, use: Use, axis: Axis) -> bool:
     sheet, area = subject.sheet_of(use.reference), use.reference.area(subject.start)
     if not isinstance(use.reference, CellReference) or not sheet or not area:
         return False
-    block = subject.block.area
-    length = block.height if axis == "row" else block.width
-    return subject.run_of_numbers(sheet, area.first, length, down=axis == "row") == length
+    length = subject.block.area.length(axis)
+    return subject.run_of_numbers(sheet, area.first, axis, length) == length
 
 
 def _reads_by_place(subject: Subject) -> bool:
@@ -187,29 +181,22 @@ def heading_unread(subject: Subject) -> Iterator[Finding]:
         if use.how == "place" or subject.sheet_of(reference) is not subject.sheet:
             continue
         for axis in _extended(area):
-            part = reference.row if axis == "row" else reference.column
-            other = reference.column if axis == "row" else reference.row
-            at = subject.start.row if axis == "row" else subject.start.column
-            beside = other.coordinate(subject.start.column if axis == "row" else subject.start.row)
-            outside = beside < (area.left if axis == "row" else area.top)
-            if not part.locked or part.at != at or not outside:
+            line = CROSSING[axis]
+            (part,), (other,) = reference.on(axis), reference.on(line)
+            at, beside = subject.start.on(axis), other.coordinate(subject.start.on(line))
+            if not part.locked or part.at != at or beside >= area.on(line)[0]:
                 continue
-            if _is_walked(subject, use, axis, beside):
+            if _is_walked(subject, use, axis, beside) or not _has_neighbours(subject, use, axis):
                 continue
-            if not _has_neighbours(subject, use, axis):
-                continue
-            far = area.bottom if axis == "row" else area.right
-            line = "column" if axis == "row" else "row"
-            cells = (
-                Area(beside, at, beside, far) if axis == "row" else Area(at, beside, far, beside)
-            )
+            far = area.on(axis)[1]
+            cells = area.spanning(axis, at, far).spanning(line, beside, beside)
             yield Finding(
                 "heading-unread",
                 "doubt",
                 subject.sheet.name,
                 (_away(area, axis),),
                 f"{cells.text} stands beside the block, a number for each of its"
-                f" {'rows' if axis == 'row' else 'columns'}, but {subject.tag(use)} reads only"
+                f" {axis}s, but {subject.tag(use)} reads only"
                 f" {subject.named(reference, subject.start).rstrip(',')}.",
                 f"All landings use the first number of that {line}.",
                 use.number,
@@ -218,24 +205,18 @@ def heading_unread(subject: Subject) -> Iterator[Finding]:
 
 
 def _away(area: Area, axis: Axis) -> Area:
-    if axis == "row":
-        return area._replace(top=area.top + 1)
-    return area._replace(left=area.left + 1)
+    first, last = area.on(axis)
+    return area.spanning(axis, first + 1, last)
 
 
 def _is_walked(subject: Subject, use: Use, axis: Axis, beside: int) -> bool:
     """Whether another reference of the formula goes along the same line."""
     for other in subject.uses:
         area = other.reference.area(subject.start)
-        columns, rows = other.reference.parts()
         if other.number == use.number or not area or other.reference.sheet:
             continue
-        crossed = (
-            area.left <= beside <= area.right
-            if axis == "row"
-            else (area.top <= beside <= area.bottom)
-        )
-        if crossed and not all(part.locked for part in (rows if axis == "row" else columns)):
+        first, last = area.on(CROSSING[axis])
+        if first <= beside <= last and not all(p.locked for p in other.reference.on(axis)):
             return True
     return False
 
@@ -249,13 +230,9 @@ def lock_not_needed(subject: Subject) -> Iterator[Finding]:
     for use in subject.cell_uses:
         reference = use.reference
         assert isinstance(reference, CellReference)
-        across, down = reference.column.locked, reference.row.locked
-        axis: Axis | None = None
-        if area.width == 1 and across and not down:
-            axis = "column"
-        elif area.height == 1 and down and not across:
-            axis = "row"
-        if axis:
+        locked = [axis for axis in AXES if reference.on(axis)[0].locked]
+        if len(locked) == 1 and area.length(locked[0]) == 1:
+            (axis,) = locked
             yield Finding(
                 "lock-not-needed",
                 "note",

@@ -2,8 +2,10 @@
 
 from __future__ import annotations
 
-from dataclasses import dataclass
+from collections.abc import Callable
+from dataclasses import dataclass, field
 from functools import cached_property
+from typing import Any, TypeVar
 
 import numpy as np
 from numpy.typing import NDArray
@@ -16,7 +18,7 @@ from dreieck.core.formula import Shape
 from dreieck.core.formula.printer import reference_text
 from dreieck.core.formula.reference import CellReference, Part, Reference
 from dreieck.core.formula.shift import tag
-from dreieck.core.grid import MAX_COLUMN, MAX_ROW, Area, Cell
+from dreieck.core.grid import LAST, Area, Axis, Cell
 from dreieck.core.grid.areas import Mask
 from dreieck.core.sheet.cells import Kind
 from dreieck.core.sheet.sheet import Sheet
@@ -25,6 +27,7 @@ from dreieck.core.values.look import shown
 from dreieck.core.words.headings import called
 
 _NAMED = 3
+T = TypeVar("T")
 
 
 @dataclass(frozen=True)
@@ -34,6 +37,7 @@ class Subject:
     calculation: Calculation
     sheet: Sheet
     block: Block
+    _answers: dict[object, Any] = field(default_factory=dict, compare=False)
 
     @property
     def shape(self) -> Shape:
@@ -64,6 +68,13 @@ class Subject:
     def range_uses(self) -> list[Use]:
         """The uses of ranges."""
         return [use for use in self.uses if not isinstance(use.reference, CellReference)]
+
+    def once(self, question: Callable[[Subject], T]) -> T:
+        """The answer to a question about the block, worked out once."""
+        if question not in self._answers:
+            self._answers[question] = question(self)
+        answer: T = self._answers[question]
+        return answer
 
     def sheet_of(self, reference: Reference) -> Sheet | None:
         """The sheet that a reference reads; None where there is none of that name."""
@@ -100,11 +111,10 @@ class Subject:
         found = self.read(use.reference, part)
         return bool(found and found[0] is self.sheet and found[1].common(part))
 
-    def run_of_numbers(self, sheet: Sheet, cell: Cell, most: int, *, down: bool) -> int:
-        """How many numbers follow each other from a cell on, at most so many."""
-        right = cell.column if down else min(cell.column + most - 1, MAX_COLUMN)
-        bottom = min(cell.row + most - 1, MAX_ROW) if down else cell.row
-        kinds = self.kinds(sheet, Area(cell.column, cell.row, right, bottom)).ravel()
+    def run_of_numbers(self, sheet: Sheet, cell: Cell, axis: Axis, most: int) -> int:
+        """How many numbers follow each other on an axis from a cell on, at most so many."""
+        last = min(cell.on(axis) + most - 1, LAST[axis])
+        kinds = self.kinds(sheet, Area.of(cell).spanning(axis, cell.on(axis), last)).ravel()
         others = np.flatnonzero(kinds != Kind.NUMBER)
         return int(others[0]) if len(others) else len(kinds)
 

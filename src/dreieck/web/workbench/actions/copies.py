@@ -6,8 +6,8 @@ from collections.abc import Sequence
 from functools import reduce
 
 from dreieck.core.editing.copying import pasted, pasted_text
-from dreieck.core.editing.following import followed_area
 from dreieck.core.editing.moving import moved
+from dreieck.core.editing.steps import followed_area
 from dreieck.core.exceptions import DreieckError
 from dreieck.core.grid import Area, Cell
 from dreieck.core.sheet.edits import SetCells, SetName

@@ -5,14 +5,14 @@ from hypothesis import assume, given
 from hypothesis import strategies as st
 from tables import workbook
 
-from dreieck.core.editing.following import (
+from dreieck.core.editing.inserting import deleted, inserted
+from dreieck.core.editing.steps import (
     followed_area,
     followed_cell,
     followed_text,
     steps_of,
     was_written,
 )
-from dreieck.core.editing.inserting import deleted, inserted
 from dreieck.core.grid import Area, Cell, Lines
 from dreieck.core.sheet.content import typed_text
 from dreieck.core.sheet.edits import SetCells
