@@ -1,5 +1,4 @@
 from decimal import Decimal
-from typing import get_args
 
 import pytest
 from hypothesis import given
@@ -12,8 +11,8 @@ from dreieck.core.grid import Cell
 from dreieck.core.sheet.content import Unreadable, read_entry, typed_text
 from dreieck.core.sheet.workbook import Workbook
 from dreieck.core.values import Error, number_text
-from dreieck.core.values.look import Form, Look, shown
-from dreieck.core.values.numerals import read_numeral
+from dreieck.core.values.formats import FORMATS, read_numeral
+from dreieck.core.values.look import Look, shown
 
 C5 = Cell.parse("C5")
 
@@ -80,7 +79,7 @@ def test_what_is_shown_for_editing_types_the_same_content_again(content):
     assert again == content and type(again) is type(content)
 
 
-looks = st.builds(Look, st.sampled_from(get_args(Form)), st.none() | st.integers(0, 8))
+looks = st.builds(Look, st.sampled_from(list(FORMATS)), st.none() | st.integers(0, 8))
 values = st.floats(allow_nan=False, allow_infinity=False) | st.builds(
     lambda digits, power: digits / 10**power, st.integers(-(10**6), 10**6), st.integers(0, 8)
 )

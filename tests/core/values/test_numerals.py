@@ -5,7 +5,8 @@ from hypothesis import given
 from hypothesis import strategies as st
 
 from dreieck.core.values import rounded, rounded_towards
-from dreieck.core.values.numerals import date_of, read_number, read_numeral, serial
+from dreieck.core.values.formats import read_number, read_numeral
+from dreieck.core.values.numerals import date_of, serial
 
 
 @pytest.mark.parametrize(

@@ -10,6 +10,7 @@ from dreieck.core.sheet.content import Content, Entry
 from dreieck.core.sheet.names import named
 from dreieck.core.sheet.sheet import Sheet
 from dreieck.core.sheet.workbook import Workbook, checked_sheet_name
+from dreieck.core.values.formats import FORMATS
 from dreieck.core.values.look import Look
 
 
@@ -28,7 +29,7 @@ def entered(workbook: Workbook, cell: Cell, text: str, look: Look) -> Entered:
     Raises EntryError.
     """
     entry = workbook.read_entry(text, cell)
-    if entry.form and look.form in ("general", "text"):
+    if entry.form and FORMATS[look.form].gives_way:
         look = Look(entry.form, entry.decimals, look.role)
     return Entered(entry, entry.content, look)
 

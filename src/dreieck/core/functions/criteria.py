@@ -13,7 +13,7 @@ from functools import lru_cache
 from dreieck.core.functions.wildcards import wildcards
 from dreieck.core.ranges.index import key_of
 from dreieck.core.values import Error, Value, compared
-from dreieck.core.values.numerals import read_number
+from dreieck.core.values.formats import read_number
 
 
 @dataclass(frozen=True, slots=True)

@@ -9,7 +9,8 @@ from datetime import date, datetime, timedelta
 
 from dreieck.core.functions.registry import Failure, Takes, Trait, arg, function, optional
 from dreieck.core.values import NUM, VALUE
-from dreieck.core.values.numerals import date_of, read_numeral, serial
+from dreieck.core.values.formats import read_numeral
+from dreieck.core.values.numerals import date_of, serial
 
 _DATE = arg("date", Takes.NUMBER, "a date")
 _TIME = arg("time", Takes.NUMBER, "a time, or a date with a time")

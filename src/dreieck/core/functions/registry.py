@@ -5,7 +5,7 @@ from __future__ import annotations
 from collections.abc import Callable
 from dataclasses import dataclass
 from enum import Enum
-from typing import Literal, TypeVar
+from typing import TypeVar
 
 from dreieck.core.formula import tree
 from dreieck.core.ranges.operands import Several, Table
@@ -13,7 +13,6 @@ from dreieck.core.values import Error, Place, Value
 
 Result = Value | Table | Several
 Compute = TypeVar("Compute", bound=Callable[..., Result])
-Form = Literal["date", "time", "datetime", "percent"]
 
 EXAMPLE_SHEET = {
     "A1": "Item", "B1": "Weight", "C1": "Hut", "D1": "Price",
@@ -101,7 +100,7 @@ class Function:
     parameters: tuple[Parameter, ...]
     example: tuple[str, Value]
     compute: Callable[..., Result]
-    gives: Form | None = None
+    gives: str | None = None
     traits: frozenset[Trait] = frozenset()
 
     @property
@@ -154,7 +153,7 @@ def function(
     *parameters: Parameter,
     words: str,
     example: tuple[str, Value],
-    gives: Form | None = None,
+    gives: str | None = None,
     traits: tuple[Trait, ...] = (),
 ) -> Callable[[Compute], Compute]:
     """Register the decorated callable as a function of the formula language."""

@@ -10,8 +10,8 @@ from dreieck.core.formula.reference import CellReference, RangeReference
 from dreieck.core.grid import Cell
 from dreieck.core.values import number_text
 from dreieck.core.values.ambiguous import Other, as_text, taken, taken_number
-from dreieck.core.values.look import MOST_DECIMALS, PLAIN, Form, Look, percent_text, shown
-from dreieck.core.values.numerals import read_numeral
+from dreieck.core.values.formats import FORMATS, read_numeral
+from dreieck.core.values.look import MAX_DECIMALS, PLAIN, Look
 
 MAX_ENTRY = 10_000
 """How many characters an entry can have."""
@@ -39,7 +39,7 @@ class Entry:
     """
 
     content: Content | None
-    form: Form | None = None
+    form: str | None = None
     decimals: int | None = None
     problem: FormulaError | None = None
     brackets_added: int = 0
@@ -76,10 +76,9 @@ def read_entry(text: str, at: Cell) -> Entry:
         return _unlike_number(text, at)
     another = taken_number(text, numeral.value)
     says, others = (another.says, another.others) if another else ("", ())
-    form: Form | None = None if numeral.form == "number" else numeral.form  # type: ignore[assignment]
-    decimals = None
-    if form in ("percent", "grouped"):
-        decimals = min(numeral.decimals, MOST_DECIMALS)
+    typed_in = FORMATS[numeral.form]
+    form = typed_in.name if typed_in.implied else None
+    decimals = min(numeral.decimals, MAX_DECIMALS) if typed_in.counts_decimals else None
     return Entry(numeral.value, form, decimals, taken=says, others=others)
 
 
@@ -122,19 +121,8 @@ def typed_text(content: Content | None, at: Cell, look: Look = PLAIN) -> str:
         case bool():
             return "TRUE" if content else "FALSE"
         case float():
-            return _typed_number(content, look)
+            return FORMATS[look.form].edit(content) or number_text(content)
         case str():
             plain = read_entry(content, at)
             same = isinstance(plain.content, str) and plain.content == content
             return content if same else "'" + content
-
-
-def _typed_number(number: float, look: Look) -> str:
-    if look.form == "percent":
-        return percent_text(number)
-    if look.form in ("date", "time", "datetime"):
-        text = shown(number, look)
-        numeral = read_numeral(text)
-        if numeral is not None and numeral.value == number:
-            return text
-    return number_text(number)

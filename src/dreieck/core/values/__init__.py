@@ -1,5 +1,13 @@
 """Values: numbers, text, logical values, errors; how they are typed and shown."""
 
+from dreieck.core.values.decimals import (
+    exact,
+    joined_text,
+    number_text,
+    quantized,
+    rounded,
+    rounded_towards,
+)
 from dreieck.core.values.value import (
     DIV0,
     ERROR_CODES,
@@ -18,13 +26,7 @@ from dreieck.core.values.value import (
     Value,
     bounded_text,
     compared,
-    exact,
     from_number,
-    joined_text,
-    number_text,
-    quantized,
-    rounded,
-    rounded_towards,
     to_logical,
     to_number,
     to_text,

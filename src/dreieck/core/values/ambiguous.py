@@ -10,8 +10,9 @@ from collections.abc import Iterator, Sequence
 from datetime import date
 from typing import NamedTuple
 
+from dreieck.core.values.decimals import number_text
 from dreieck.core.values.numerals import MONTHS
-from dreieck.core.values.value import ERROR_CODES, LOOP, WORK, number_text
+from dreieck.core.values.value import ERROR_CODES, LOOP, WORK
 
 MOST = 400
 """Longer texts are not looked at."""

@@ -9,11 +9,11 @@ from __future__ import annotations
 import math
 import re
 from dataclasses import dataclass, field
-from decimal import ROUND_HALF_UP, Context, Decimal
+from decimal import Context, Decimal
 from typing import NamedTuple
 
+from dreieck.core.values.decimals import exact, joined_text, quantized
 from dreieck.core.values.numerals import DAYS, MONTHS, date_of
-from dreieck.core.values.value import exact, joined_text
 
 MAX_CODE = 500
 """How many characters a code can have."""
@@ -152,18 +152,13 @@ def _number(value: float, part: list[Piece]) -> str:
     if layout.power and number:
         power = number.adjusted() - max(len(layout.before) - 1, 0)
         number = number.scaleb(-power)
-        if _rounded(number, len(layout.behind)) >= Decimal(10) ** max(len(layout.before), 1):
+        if quantized(number, len(layout.behind)) >= Decimal(10) ** max(len(layout.before), 1):
             power, number = power + 1, number.scaleb(-1)
-    whole, _, behind = f"{_rounded(number, len(layout.behind)):f}".partition(".")
+    whole, _, behind = f"{quantized(number, len(layout.behind)):f}".partition(".")
     whole = whole.lstrip("0")
     nothing = not whole and not behind.strip("0")
     text = "".join(_written(part, layout, whole, behind, power))
     return "-" + text if value < 0 and not nothing else text
-
-
-def _rounded(number: Decimal, decimals: int) -> Decimal:
-    from_digits = Decimal(1).scaleb(-decimals)
-    return number.quantize(from_digits, ROUND_HALF_UP, _EXACT)
 
 
 def _written(part: list[Piece], layout: _Digits, whole: str, behind: str, power: int) -> list[str]:
@@ -219,7 +214,7 @@ class _Moment:
     def __init__(self, value: float, part: list[Piece]) -> None:
         self.part = part
         fractions = (len(p.text.partition(".")[2]) for p in part if p.kind == "date")
-        self.seconds = _rounded(exact(value) * 86400, max(fractions, default=0))
+        self.seconds = quantized(exact(value) * 86400, max(fractions, default=0))
         self.elapses = any(piece.kind == "elapsed" for piece in part)
         self.halved = any(piece.kind == "half" for piece in part)
         # Time that passes has a sign; a moment before the first date lies in the day before it.

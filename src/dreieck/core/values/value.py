@@ -9,12 +9,12 @@ from __future__ import annotations
 import math
 from collections.abc import Sequence
 from dataclasses import dataclass, field
-from decimal import ROUND_DOWN, ROUND_HALF_UP, ROUND_UP, Context, Decimal
 from typing import NamedTuple
 
 from dreieck.core.budget import spend
 from dreieck.core.grid import Cell
-from dreieck.core.values.numerals import read_number
+from dreieck.core.values.decimals import joined_text
+from dreieck.core.values.formats import read_number
 
 DIV0 = "#DIV/0!"
 NA = "#N/A"
@@ -25,7 +25,6 @@ REF = "#REF!"
 VALUE = "#VALUE!"
 LOOP = "#LOOP!"
 WORK = "#WORK!"
-_EXACT = Context(prec=700)
 ERROR_CODES = (DIV0, NA, NAME, NULL, NUM, REF, VALUE, LOOP, WORK)
 
 
@@ -137,52 +136,6 @@ def _rank(value: Value) -> int:
 
 def _empty_like(value: Value) -> float | str | bool:
     return "" if isinstance(value, str) else False if isinstance(value, bool) else 0.0
-
-
-def rounded(number: float, decimals: int) -> float:
-    """A number rounded to so many decimals, a half away from zero.
-
-    The half is that of the shortest text of the number, which is what people see.
-    """
-    return _quantized(number, decimals, ROUND_HALF_UP)
-
-
-def rounded_towards(number: float, decimals: int, *, away: bool) -> float:
-    """A number rounded to so many decimals, away from zero or towards it."""
-    return _quantized(number, decimals, ROUND_UP if away else ROUND_DOWN)
-
-
-def _quantized(number: float, decimals: int, rounding: str) -> float:
-    return float(quantized(exact(number), decimals, rounding))
-
-
-def exact(number: float) -> Decimal:
-    """The shortest decimal number that reads as this float, which is what people see."""
-    return Decimal(repr(number))
-
-
-def quantized(number: Decimal, decimals: int, rounding: str = ROUND_HALF_UP) -> Decimal:
-    """A decimal number with so many decimals, a half away from zero."""
-    places = Decimal(1).scaleb(-max(-310, min(310, decimals)))
-    return number.quantize(places, rounding, _EXACT)
-
-
-def number_text(number: float) -> str:
-    """The shortest text that reads as exactly this number."""
-    text = joined_text(number)
-    return text if float(text) == number else _tidy(repr(number))
-
-
-def joined_text(number: float) -> str:
-    """A number as part of a text: with 15 digits, so that 0.1+0.2 is 0.3."""
-    if number == int(number) and abs(number) < 1e15:
-        return str(int(number))
-    return _tidy(format(number, ".15g"))
-
-
-def _tidy(text: str) -> str:
-    mantissa, e, exponent = text.partition("e")
-    return f"{mantissa}E{int(exponent):+d}" if e else mantissa
 
 
 def _short(text: str) -> str:

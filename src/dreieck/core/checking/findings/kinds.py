@@ -19,7 +19,7 @@ from dreieck.core.grid.areas import Mask, areas_of, joined
 from dreieck.core.sheet.cells import Kind
 from dreieck.core.sheet.edits import SetCells
 from dreieck.core.sheet.sheet import Sheet
-from dreieck.core.values.numerals import read_number
+from dreieck.core.values.formats import read_number
 
 _MOST_TEXTS = 20_000
 
