@@ -5,7 +5,7 @@ BIN := .venv/bin
 SUDO := $(shell [ "$$(id -u)" = 0 ] || echo sudo)
 APT := $(SUDO) env DEBIAN_FRONTEND=noninteractive apt-get install -y --no-install-recommends
 
-.PHONY: demo test check bench campaign screenshots vendor lock
+.PHONY: demo test check bench campaign mutants screenshots vendor lock
 .DEFAULT_GOAL := demo
 
 demo: .venv/.runtime
@@ -26,6 +26,11 @@ bench: .venv/.dev
 # Attacks on a running server, about ten minutes; FOR=0.1 for a short try.
 campaign: .venv/.dev
 	$(BIN)/python -m campaign $(FOR)
+
+# Three hundred small changes of the code, of which the tests have to notice most; about half an
+# hour. SEED=7 chooses which.
+mutants: .venv/.dev
+	$(BIN)/python scripts/mutants.py $(or $(SEED),1)
 
 screenshots: .venv/.dev .chromium
 	$(BIN)/python scripts/screenshots.py docs/screenshots

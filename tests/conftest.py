@@ -1,4 +1,6 @@
 import logging
+import os
+import sys
 
 import pytest
 from hypothesis import settings
@@ -6,6 +8,10 @@ from hypothesis import settings
 # These machines are noisy: no test has a time limit.
 settings.register_profile("dreieck", deadline=None)
 settings.load_profile("dreieck")
+
+if "MUTANT_UNDER_TEST" in os.environ:
+    # Each call goes through another one there.
+    sys.setrecursionlimit(10_000)
 
 
 @pytest.fixture(autouse=True)

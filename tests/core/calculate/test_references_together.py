@@ -89,6 +89,7 @@ def test_findings_know_functions_by_what_they_do():
         assert (("counts-total", "A11") in found) == counted
 
 
+@pytest.mark.reads_code
 def test_no_list_of_functions_stands_outside_of_their_records():
     names = {each.name for each in every() if len(each.name) > 1} - {"TRUE", "FALSE"}
     core = Path("src/dreieck/core")

@@ -1,0 +1,76 @@
+"""Changes the code in small ways, one at a time, and tells which changes no test notices.
+
+``python scripts/mutants.py SEED`` takes a sample of all such changes by a seed. Those that do
+not matter stand with the reason in ``scripts/harmless_mutants.toml`` and are left out.
+"""
+
+from __future__ import annotations
+
+import json
+import random
+import subprocess
+import sys
+import tomllib
+from collections import Counter
+from pathlib import Path
+
+SAMPLE = 300
+WANTED = 85
+"""So many percent have to be caught."""
+ANY = "dreieck.core.formula.locks.x_hold_of__mutmut_1"
+_SURVIVED, _NOT_TESTED = 0, 33
+_HARMLESS = Path(__file__).parent / "harmless_mutants.toml"
+
+
+def main(seed: int) -> int:
+    """Try a sample; the exit code tells whether enough of it was caught."""
+    run(ANY)
+    kept = [name for name in sorted(verdicts()) if not is_harmless(name)]
+    sample = random.Random(seed).sample(kept, min(SAMPLE, len(kept)))
+    run(*sample)
+    found = verdicts()
+    survivors = [name for name in sample if found[name] in (_SURVIVED, _NOT_TESTED)]
+    for name in survivors:
+        print(changed(name))
+    by_module = Counter(name.partition(".x")[0] for name in survivors)
+    for module, count in by_module.most_common():
+        print(f"{count:4}  {module}")
+    caught = 100 * (len(sample) - len(survivors)) / len(sample)
+    print(f"seed {seed}: {caught:.1f} % of {len(sample)} changes were caught, {WANTED} are wanted")
+    return 0 if caught >= WANTED else 1
+
+
+def run(*names: str) -> None:
+    """Let the tests run over changes with these names."""
+    mutmut = Path(sys.executable).parent / "mutmut"
+    subprocess.run([mutmut, "run", *names], check=True, stdout=subprocess.DEVNULL)
+
+
+def verdicts() -> dict[str, int | None]:
+    """The names of all changes, with the exit code of the tests where they ran."""
+    found: dict[str, int | None] = {}
+    for path in Path("mutants").rglob("*.meta"):
+        found |= json.loads(path.read_text())["exit_code_by_key"]
+    return found
+
+
+def changed(name: str) -> str:
+    """A change as a diff."""
+    mutmut = Path(sys.executable).parent / "mutmut"
+    shown = subprocess.run([mutmut, "show", name], check=True, capture_output=True, text=True)
+    return shown.stdout
+
+
+def is_harmless(name: str) -> bool:
+    """Whether a change is listed as one that does not matter."""
+    diff = ""
+    for each in tomllib.loads(_HARMLESS.read_text())["harmless"]:
+        if name.rpartition("__mutmut")[0].endswith(each["function"]):
+            diff = diff or changed(name)
+            if each["line"] in diff:
+                return True
+    return False
+
+
+if __name__ == "__main__":
+    sys.exit(main(int(sys.argv[1])))
