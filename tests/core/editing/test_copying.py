@@ -231,25 +231,25 @@ def test_values_count_back_when_a_fill_goes_up():
 
 
 @pytest.mark.parametrize(
-    ("source", "down", "expected"),
+    ("source", "axis", "expected"),
     [
-        ("C4", True, "C4:C9"),
-        ("C4:D4", True, "C4:D9"),
-        ("E20", True, "E20"),
-        ("B10", False, "B10"),
-        ("E4", True, "E4:E9"),
-        ("J4", True, "J4"),
+        ("C4", "row", "C4:C9"),
+        ("C4:D4", "row", "C4:D9"),
+        ("E20", "row", "E20"),
+        ("B10", "column", "B10"),
+        ("E4", "row", "E4:E9"),
+        ("J4", "row", "J4"),
     ],
 )
-def test_alongside_goes_as_far_as_the_neighbouring_data(source, down, expected):
+def test_alongside_goes_as_far_as_the_neighbouring_data(source, axis, expected):
     sheet = workbook(Loads=PRICES).sheets[0]
-    assert alongside(sheet, Area.parse(source), down=down).text == expected
+    assert alongside(sheet, Area.parse(source), axis).text == expected
 
 
 def test_alongside_goes_right_under_a_row():
     sheet = workbook(Loads=GRID).sheets[0]
-    assert alongside(sheet, Area.parse("C5"), down=False).text == "C5:E5"
-    assert alongside(workbook(Loads=WEEKS).sheets[0], Area.parse("C4"), down=True).text == "C4:C11"
+    assert alongside(sheet, Area.parse("C5"), "column").text == "C5:E5"
+    assert alongside(workbook(Loads=WEEKS).sheets[0], Area.parse("C4"), "row").text == "C4:C11"
 
 
 def test_a_pattern_of_formulas_and_values_is_repeated():

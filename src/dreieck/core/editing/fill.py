@@ -11,7 +11,7 @@ from typing import Literal
 from dreieck.core.editing.series import Series, counts_on_alone, series_of
 from dreieck.core.exceptions import FillError
 from dreieck.core.formula import Shape
-from dreieck.core.grid import MAX_COLUMN, MAX_ROW, Area, Cell
+from dreieck.core.grid import CROSSING, LAST, MAX_ROW, Area, Axis, Cell
 from dreieck.core.sheet.content import Content
 from dreieck.core.sheet.edits import SetCells
 from dreieck.core.sheet.sheet import Run, Sheet
@@ -42,9 +42,9 @@ class Fill:
     """For the rows or columns of the source whose plain values count on: how they do."""
 
     @property
-    def goes_down(self) -> bool:
-        """Whether values count on down the columns, not along the rows."""
-        return goes_down(self.source, self.target)
+    def axis(self) -> Axis:
+        """The axis on which values count on: from row to row, or from column to column."""
+        return fill_axis(self.source, self.target)
 
     def start_of(self, landing: Cell) -> Cell:
         """The source cell that a landing is filled from."""
@@ -57,11 +57,14 @@ class Fill:
         """What the fill puts into a landing: the shape of its start, or a value."""
         start = self.start_of(landing)
         content = self.contents[start]
-        line = self.lines.get(start.column if self.goes_down else start.row)
+        line = self._line(start)
         if line:
-            down = landing.row - self.source.top
-            return line(down if self.goes_down else landing.column - self.source.left)
+            return line(landing.on(self.axis) - self.source.first.on(self.axis))
         return content.landed(landing) if isinstance(content, Shape) else content
+
+    def _line(self, start: Cell) -> Series | None:
+        """How the row or column of a start counts on, if it does."""
+        return self.lines.get(start.on(CROSSING[self.axis]))
 
     def overwritten(self) -> list[Cell]:
         """The landings outside the source that hold something else now, row by row."""
@@ -95,8 +98,7 @@ class Fill:
         """What stands in a run of landings that look alike."""
         travels = Look(own.form, own.decimals) if self.looks_travel else PLAIN
         look = part.look if part.look != PLAIN else travels
-        counts = (start.column if self.goes_down else start.row) in self.lines
-        if counts or (isinstance(content, Shape) and not _is_whole(content, part.area)):
+        if self._line(start) or (isinstance(content, Shape) and not _is_whole(content, part.area)):
             for cell in part.area.cells():
                 yield Run(cell.column, cell.row, cell.row, self.content(cell), look)
         else:
@@ -170,9 +172,10 @@ def plan_fill(
     return fill
 
 
-def goes_down(source: Area, target: Area) -> bool:
-    """Whether a fill goes down or up rather than to the sides."""
-    return target.height > source.height or target.width <= source.width
+def fill_axis(source: Area, target: Area) -> Axis:
+    """The axis on which a fill goes: down or up its rows, rather than along its columns."""
+    goes_down = target.height > source.height or target.width <= source.width
+    return "row" if goes_down else "column"
 
 
 def can_count_on(fill: Fill) -> bool:
@@ -184,23 +187,15 @@ def _lines(fill: Fill, values: Values) -> dict[int, Series]:
     """How each row or column of the source counts on, where it does."""
     source, sheet = fill.source, fill.workbook.sheet_by_id(fill.sheet_id)
     lines: dict[int, Series] = {}
-    down = goes_down(source, fill.target)
     if values == "copy" or source.size > _MOST_STARTS:
         return lines
-    numbers = (
-        range(source.left, source.right + 1) if down else range(source.top, source.bottom + 1)
-    )
-    for number in numbers:
-        strip = (
-            source._replace(left=number, right=number)
-            if down
-            else source._replace(top=number, bottom=number)
-        )
-        starts = [fill.contents[cell] for cell in strip.cells()]
+    across = CROSSING[fill.axis]
+    for line in source.lines(across):
+        starts = [fill.contents[cell] for cell in line.cells()]
         if values == "count" or counts_on_alone(starts):
-            series = series_of(starts, sheet.look(strip.first))
+            series = series_of(starts, sheet.look(line.first))
             if series:
-                lines[number] = series
+                lines[line.first.on(across)] = series
     return lines
 
 
@@ -208,28 +203,23 @@ _NEAR = 5
 """How many lines away neighbouring data may stand."""
 
 
-def alongside(sheet: Sheet, source: Area, *, down: bool) -> Area:
-    """The source, stretched as far as the neighbouring data goes: down, or to the right.
+def alongside(sheet: Sheet, source: Area, axis: Axis) -> Area:
+    """The source, stretched on an axis as far as the neighbouring data goes.
 
     The data to its left counts, or else to its right; for a fill to the right that above it,
     or else below; over a few lines without data the next ones count. It is the source itself
     where no data goes on.
     """
-    for away, step in product(range(_NEAR), (-1, 1)):
-        if down:
-            column = source.left - 1 - away if step < 0 else source.right + 1 + away
-            cell = Cell(column, source.bottom)
-        else:
-            row = source.top - 1 - away if step < 0 else source.bottom + 1 + away
-            cell = Cell(source.right, row)
-        last = cell
-        while last.on_sheet and sheet.content(last) is not None:
-            cell = last
-            last = last.moved(0, 1) if down else last.moved(1, 0)
-        if down and cell.row > source.bottom:
-            return source._replace(bottom=cell.row)
-        if not down and cell.column > source.right:
-            return source._replace(right=cell.column)
+    first, last = source.on(axis)
+    before, behind = source.on(CROSSING[axis])
+    for away, step in product(range(1, _NEAR + 1), (-1, 1)):
+        beside = before - away if step < 0 else behind + away
+        cell = source.spanning(CROSSING[axis], beside, beside).last
+        while cell.on_sheet and sheet.content(cell) is not None:
+            cell = cell.step(axis, 1)
+        end = cell.on(axis) - 1
+        if end > last:
+            return source.spanning(axis, first, end)
     return source
 
 
@@ -253,15 +243,12 @@ def stretched(source: Area, target: Area, columns: int, rows: int) -> Area:
     The target shrinks where the edge moves back towards the source, which it always
     holds; it never leaves the sheet.
     """
-    left, top, right, bottom = target
-    if columns:
-        if (columns > 0 and left < source.left) or (columns < 0 and right <= source.right):
-            left = min(max(left + columns, 1), source.left)
+    moves: tuple[tuple[Axis, int], ...] = (("column", columns), ("row", rows))
+    for axis, steps in moves:
+        (low, high), (first, last) = target.on(axis), source.on(axis)
+        if (steps > 0 and low < first) or (steps < 0 and high <= last):
+            low = min(max(low + steps, 1), first)
         else:
-            right = max(min(right + columns, MAX_COLUMN), source.right)
-    if rows:
-        if (rows > 0 and top < source.top) or (rows < 0 and bottom <= source.bottom):
-            top = min(max(top + rows, 1), source.top)
-        else:
-            bottom = max(min(bottom + rows, MAX_ROW), source.bottom)
-    return Area(left, top, right, bottom)
+            high = max(min(high + steps, LAST[axis]), last)
+        target = target.spanning(axis, low, high)
+    return target

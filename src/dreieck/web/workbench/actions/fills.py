@@ -5,7 +5,7 @@ from __future__ import annotations
 from dreieck.core.editing.fill import alongside as stretched_alongside
 from dreieck.core.editing.fill import check_target, stretched
 from dreieck.core.exceptions import DreieckError
-from dreieck.core.grid import Area, Cell
+from dreieck.core.grid import Area, Axis, Cell
 from dreieck.core.sheet.edits import SetCells
 from dreieck.web.workbench.actions.hands import Hands, action
 
@@ -39,14 +39,14 @@ def alongside(hands: Hands) -> str:
     wish, sheet = hands.wish, hands.home
     source = Area.parse(wish.source or wish.writing or wish.selection.text)
     target = Area.parse(wish.target) if wish.target else source
-    ways = [True, False] if not wish.columns else [False]
-    for down in ways[:1] if wish.rows else ways:
-        found = stretched_alongside(sheet, source, down=down)
-        if found != source:
+    ways: dict[Axis, str] = {"row": "down", "column": "to the right"}
+    asked = [axis for axis, steps in (("row", wish.rows), ("column", wish.columns)) if steps]
+    for axis, way in ways.items():
+        found = stretched_alongside(sheet, source, axis)
+        if found != source and axis in (asked or ways):
             wish.rehearse(target.around(found))
             wish.reveal = found.last.text
-            told = "down" if down else "to the right"
-            return f"Alongside the neighbouring data, {told} to {found.last.text}."
+            return f"Alongside the neighbouring data, {way} to {found.last.text}."
     return "No data goes on beside this selection, so there is nothing to go alongside."
 
 

@@ -15,9 +15,7 @@ _MOST = 10_000
 
 def selected_lines(area: Area, axis: Axis) -> Lines:
     """The rows or columns that an area touches."""
-    if axis == "row":
-        return Lines("row", area.top, area.height)
-    return Lines("column", area.left, area.width)
+    return Lines(axis, area.on(axis)[0], area.length(axis))
 
 
 @action
@@ -32,11 +30,8 @@ def insert_lines(hands: Hands) -> str:
     edits = inserted(hands.opened.workbook, hands.sheet, new)
     _change(hands, f"inserting {new.text}", edits)
     there = area.common(lines.area) or area
-    steps = lines.count if behind else 0
-    if lines.axis == "row":
-        wish.select(there._replace(top=there.top + steps, bottom=there.bottom + steps))
-    else:
-        wish.select(there._replace(left=there.left + steps, right=there.right + steps))
+    steps, (first, last) = lines.count if behind else 0, there.on(lines.axis)
+    wish.select(there.spanning(lines.axis, first + steps, last + steps))
     return f"Inserted {new.text}. {_adjusted(edits)}"
 
 
