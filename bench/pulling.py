@@ -64,7 +64,7 @@ def _measured(address: str) -> float:
         page = browser.new_page(viewport={"width": 1280, "height": 800})
         page.goto(address + "/workbooks/1")
         page.locator('td[data-cell="C5"]').click()
-        page.locator("#bench:not([data-busy])").wait_for(state="attached")
+        page.locator("#page-state:not([data-busy])").wait_for(state="attached")
         grip: Any = page.locator(".grip").bounding_box()
         page.mouse.move(grip["x"] + 3, grip["y"] + 3)
         page.mouse.down()

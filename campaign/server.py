@@ -129,7 +129,7 @@ class Page:
     def act(self, action: str, **wish: object) -> int:
         """Do something and take over the state that it led to; the status of the answer."""
         form = {k: v for k, v in {**self.state, **wish}.items() if v is not None}
-        status, text = self.server.post(f"/workbooks/{self.workbook}/bench/{action}", form)
+        status, text = self.server.post(f"/workbooks/{self.workbook}/act/{action}", form)
         found = re.search(r'data-scene="([^"]*)"', text)
         told = re.search(r'<p class="notice[^>]*>(.*?)</p>', text, re.DOTALL)
         self.notice = unescape(told[1]) if told else ""

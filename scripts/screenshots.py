@@ -59,8 +59,8 @@ def served() -> Iterator[str]:
 def settle(page: Page) -> None:
     """Wait until the page has shown all that was asked of it."""
     page.wait_for_timeout(150)
-    if page.locator("#bench").count():
-        page.locator("#bench:not([data-busy])").wait_for(state="attached")
+    if page.locator("#page-state").count():
+        page.locator("#page-state:not([data-busy])").wait_for(state="attached")
     page.wait_for_timeout(150)
 
 

@@ -10,7 +10,7 @@ class Page:
 
     def __init__(self, client, workbook=1, sheet=2):
         self.client = client
-        self.address = f"/workbooks/{workbook}/bench/"
+        self.address = f"/workbooks/{workbook}/act/"
         self.state = {"revision": 0, "sheet": sheet}
         self.act("show")
 

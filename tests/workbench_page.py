@@ -53,7 +53,7 @@ class Workbench:
 
     def settle(self):
         """Wait until the page has shown all that was asked of it."""
-        expect(self.page.locator("#bench:not([data-busy])")).to_have_count(1)
+        expect(self.page.locator("#page-state:not([data-busy])")).to_have_count(1)
 
     @property
     def grip(self):

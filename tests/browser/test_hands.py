@@ -17,7 +17,7 @@ def slow_bench(open_bench):
         time.sleep(0.15)
         route.continue_()
 
-    bench.page.route("**/bench/*", late)
+    bench.page.route("**/act/*", late)
     return bench
 
 
@@ -188,7 +188,7 @@ def test_a_cell_clicked_before_the_server_knows_the_formula_is_pointed_at(bench)
         else:
             held.append(route)
 
-    bench.page.route("**/bench/show", hold_the_first)
+    bench.page.route("**/act/show", hold_the_first)
     bench.type("=C5*")
     bench.page.get_by_role("link", name="Prices").click()
     bench.click("B4")
@@ -204,7 +204,7 @@ def test_a_rehearsal_that_is_ended_while_it_is_asked_for_stays_ended(bench):
     bench.keys("Alt+ArrowDown")
     bench.at("Loads!G5:G6")
     held = []
-    bench.page.route("**/bench/release", lambda route: held.append(route))  # noqa: PLW0108
+    bench.page.route("**/act/release", lambda route: held.append(route))  # noqa: PLW0108
     bench.pull(bench.grip, bench.cell("G8"))
     while not held:
         bench.page.wait_for_timeout(20)

@@ -37,7 +37,7 @@ def test_the_demo_is_started_again_after_naming_what_is_lost(client, page):
     started = client.post("/demo", headers={"HX-Request": "true"})
     assert started.headers["HX-Redirect"] == "/workbooks/2"
     # No number is given twice: an older page of the demo acts on nothing.
-    assert client.post("/workbooks/1/bench/undo", data=page.state).status_code == 404
+    assert client.post("/workbooks/1/act/undo", data=page.state).status_code == 404
     assert listed(client) == ["Hut supplies"]
 
 

@@ -64,8 +64,13 @@ def test_half_characters_and_numbers_beyond_all_bounds_are_refused_in_words(clie
     log = f"/workbooks/1/sheets/2/log?cell=C5&first={big}"
     for path in (f"/workbooks/{big}", f"/workbooks/{2**63}/names", log):
         assert client.get(path).status_code == 422, path
-    for field in ("sheet", "caret", "clip_workbook", "revision", "index"):
-        answer = client.post("/workbooks/1/bench/show", data={**page.state, field: big})
+    for action, field in (
+        ("show", "sheet"),
+        ("show", "caret"),
+        ("paste", "clip_workbook"),
+        ("lock", "index"),
+    ):
+        answer = client.post(f"/workbooks/1/act/{action}", data={**page.state, field: big})
         assert answer.status_code == 422, field
 
 

@@ -121,7 +121,7 @@ def test_a_workbook_in_other_hands_is_told(client, page, monkeypatch):
     other = threading.Thread(target=hold)
     other.start()
     held.wait()
-    answer = client.post("/workbooks/1/bench/show", data=page.state)
+    answer = client.post("/workbooks/1/act/show", data=page.state)
     assert answer.status_code == 503 and "busy with other work" in answer.text
     free.set()
     other.join()
@@ -134,7 +134,7 @@ def test_bodies_are_bounded_by_what_they_are_for(client, page):
     page.select("J1").act("paste", pasted=long)
     assert page.notice.startswith("Pasted into J1:J500")
     for path, size in (("show", turns.MAX_BODY), ("paste", turns.MAX_PASTE)):
-        answer = client.post(f"/workbooks/1/bench/{path}", data={"text": "x" * size})
+        answer = client.post(f"/workbooks/1/act/{path}", data={"text": "x" * size})
         assert answer.status_code == 413 and "bytes" in answer.text
     page.act("paste", pasted='"' + "x" * 200_000)
     assert "too long for a cell" in page.notice

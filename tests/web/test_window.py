@@ -9,7 +9,7 @@ from dreieck.core.grid import MAX_COLUMN, MAX_ROW, Area, Cell
 from dreieck.store import Database, Library
 from dreieck.web.workbench.scene import HEAD, ROW, scene
 from dreieck.web.workbench.situation import Situation
-from dreieck.web.workbench.state import Bench
+from dreieck.web.workbench.page_state import PageState
 
 
 @pytest.fixture(scope="module")
@@ -31,14 +31,14 @@ def test_what_is_revealed_is_in_view_and_no_more_is_loaded_than_fits(
     opened, cell, left, top, width, height, view
 ):
     sheet = opened.workbook.sheets[0]
-    bench = Bench(
+    state = PageState(
         sheet=sheet.id, left=left, top=top, width=width, height=height, view=view, reveal=cell.text
     )
-    picture = scene(Situation(opened, bench))
+    picture = scene(Situation(opened, state))
     columns = picture.columns
     rows = height // picture.row_height
     assert columns[0].number <= cell.column <= columns[-1].number
-    assert bench.top <= cell.row < bench.top + max(rows, 1)
+    assert state.top <= cell.row < state.top + max(rows, 1)
     before = [column.width for column in columns if column.number <= cell.column]
     assert HEAD + sum(before) <= width or len(before) == 1
     assert HEAD + sum(column.width for column in columns[:-1]) < width
@@ -51,8 +51,8 @@ def test_only_what_is_seen_is_sent(opened):
     sheet = opened.workbook.sheets[0]
     for cell in Area.parse("A1:Z400").cells():
         sheet.put(cell, float(cell.row), sheet.look(cell))
-    bench = Bench(sheet=sheet.id, width=900, height=540)
-    picture = scene(Situation(opened, bench))
+    state = PageState(sheet=sheet.id, width=900, height=540)
+    picture = scene(Situation(opened, state))
     assert len(picture.cells) <= (540 // ROW + 1) * len(picture.columns)
     assert picture.used == (26, 400)
     assert all(Area(1, 1, 9, 20).holds(Cell(each.column, each.row)) for each in picture.cells)

@@ -229,9 +229,9 @@ def test_what_is_typed_is_escaped(page):
 
 def test_unusable_state_is_refused_in_words(client):
     for data, status in (({"sheet": 2, "anchor": "nowhere"}, 422), ({"left": "-5"}, 422)):
-        answer = client.post("/workbooks/1/bench/show", data=data, headers={"HX-Request": "true"})
+        answer = client.post("/workbooks/1/act/show", data=data, headers={"HX-Request": "true"})
         assert answer.status_code == status and "Traceback" not in answer.text
-    assert client.post("/workbooks/1/bench/dance", data={"left": 1}).status_code == 404
+    assert client.post("/workbooks/1/act/dance", data={"left": 1}).status_code == 404
     assert client.get("/workbooks/1/sheets/99").status_code == 404
 
 

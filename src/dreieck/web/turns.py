@@ -144,9 +144,7 @@ class Turns:
         if scope["type"] != "http":
             await self.app(scope, receive, send)
             return
-        limit = (
-            MAX_PASTE if scope["path"].endswith(("/bench/paste", "/bench/paste-as")) else MAX_BODY
-        )
+        limit = MAX_PASTE if scope["path"].endswith(("/act/paste", "/act/paste-as")) else MAX_BODY
         try:
             async with asyncio.timeout(_SLOWEST_BODY):
                 body = await _body(receive, limit)

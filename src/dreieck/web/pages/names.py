@@ -41,7 +41,7 @@ from dreieck.core.words.reading import by_position
 from dreieck.store import OpenWorkbook, OutOfDate, StoreError
 from dreieck.web.answers import TheWorkbook, page, sheet_and_area
 from dreieck.web.turns import time_for_drawing
-from dreieck.web.workbench.state import MAX_NUMBER
+from dreieck.web.workbench.page_state import MAX_NUMBER
 
 router = APIRouter(include_in_schema=False)
 

@@ -23,7 +23,7 @@ from dreieck.core.values.look import shown
 from dreieck.store import OpenWorkbook, OutOfDate
 from dreieck.web.answers import TheForm, TheWorkbook, page, whole_number
 from dreieck.web.turns import in_time
-from dreieck.web.workbench.state import MAX_NUMBER
+from dreieck.web.workbench.page_state import MAX_NUMBER
 
 router = APIRouter(include_in_schema=False)
 

@@ -15,22 +15,22 @@ from dreieck.core.grid import Area, Cell
 from dreieck.core.sheet.content import typed_text
 from dreieck.core.sheet.workbook import Workbook
 from dreieck.store import OpenWorkbook
-from dreieck.web.workbench.state import Bench
+from dreieck.web.workbench.page_state import PageState
 
 
-def catch_up(opened: OpenWorkbook, bench: Bench) -> str:
+def catch_up(opened: OpenWorkbook, state: PageState) -> str:
     """Let what a page holds follow the changes since its revision.
 
     Returns what has to be told before anything is overwritten, or no text. Raises AddressError.
     """
-    if bench.revision == opened.revision:
+    if state.revision == opened.revision:
         return ""
-    steps = opened.steps_since(bench.revision)
+    steps = opened.steps_since(state.revision)
     if steps is None:
-        return _UNKNOWN if bench.text is not None else ""
-    told = _told(opened.workbook, steps, bench) if bench.text is not None else ""
+        return _UNKNOWN if state.text is not None else ""
+    told = _told(opened.workbook, steps, state) if state.text is not None else ""
     if any(step.slide for step in steps):
-        _follow(opened.workbook, steps, bench)
+        _follow(opened.workbook, steps, state)
     return told
 
 
@@ -40,9 +40,9 @@ _UNKNOWN = (
 )
 
 
-def _told(workbook: Workbook, steps: Sequence[Step], bench: Bench) -> str:
+def _told(workbook: Workbook, steps: Sequence[Step], state: PageState) -> str:
     """What to say where the cell that is written into holds something else now, or is gone."""
-    home, cell = bench.home or bench.sheet, Cell.parse(bench.writing or bench.anchor)
+    home, cell = state.home or state.sheet, Cell.parse(state.writing or state.anchor)
     there = followed_cell(steps, home, cell)
     if there is None:
         return (
@@ -61,8 +61,8 @@ def _told(workbook: Workbook, steps: Sequence[Step], bench: Bench) -> str:
     )
 
 
-def _follow(workbook: Workbook, steps: Sequence[Step], bench: Bench) -> None:
-    home, shown = bench.home or bench.sheet, bench.sheet
+def _follow(workbook: Workbook, steps: Sequence[Step], state: PageState) -> None:
+    home, shown = state.home or state.sheet, state.sheet
 
     def cell(text: str, sheet: int) -> str:
         at = Cell.parse(text)
@@ -72,25 +72,25 @@ def _follow(workbook: Workbook, steps: Sequence[Step], bench: Bench) -> None:
         found = followed_area(steps, sheet, Area.parse(text))
         return found.text if found else ""
 
-    if bench.text is not None:
-        at, text = Cell.parse(bench.writing or bench.anchor), bench.text
+    if state.text is not None:
+        at, text = Cell.parse(state.writing or state.anchor), state.text
 
         def length(end: int) -> int:
             return len(followed_text(workbook, steps, home, at, text[:end])) if end > 0 else end
 
-        bench.caret, bench.pointed_from = length(bench.caret), length(bench.pointed_from)
-        bench.text = followed_text(workbook, steps, home, at, text)
-    if bench.writing:
-        bench.writing = cell(bench.writing, home)
-    bench.anchor, bench.focus = cell(bench.anchor, shown), cell(bench.focus, shown)
-    bench.also = ",".join(filter(None, (area(e, shown) for e in bench.also.split(",") if e)))
-    if bench.target:
-        bench.source = area(bench.source, home) if bench.source else ""
-        bench.target = area(bench.target, home)
-        bench.landing = cell(bench.landing, home) if bench.landing else ""
-        if not bench.target or not bench.source:
-            bench.drop_rehearsal()
+        state.caret, state.pointed_from = length(state.caret), length(state.pointed_from)
+        state.text = followed_text(workbook, steps, home, at, text)
+    if state.writing:
+        state.writing = cell(state.writing, home)
+    state.anchor, state.focus = cell(state.anchor, shown), cell(state.focus, shown)
+    state.also = ",".join(filter(None, (area(e, shown) for e in state.also.split(",") if e)))
+    if state.target:
+        state.source = area(state.source, home) if state.source else ""
+        state.target = area(state.target, home)
+        state.landing = cell(state.landing, home) if state.landing else ""
+        if not state.target or not state.source:
+            state.drop_rehearsal()
     for field, follow in (("tried_at", cell), ("copied", area)):
-        sheet, _, place = getattr(bench, field).partition(" ")
+        sheet, _, place = getattr(state, field).partition(" ")
         if sheet.isdecimal() and place:
-            setattr(bench, field, f"{sheet} {follow(place, int(sheet))}")
+            setattr(state, field, f"{sheet} {follow(place, int(sheet))}")

@@ -18,8 +18,8 @@ from dreieck.core.values.look import shown
 from dreieck.core.words.explain import Explanation, explain
 from dreieck.web.workbench.desk import Card, Desk, moved_text
 from dreieck.web.workbench.found import Found, counted, elsewhere, found, state_of
+from dreieck.web.workbench.page_state import said
 from dreieck.web.workbench.situation import Situation
-from dreieck.web.workbench.state import said
 from dreieck.web.workbench.tried import TrialShown, trial_shown
 
 TILE_COLUMNS = 8
@@ -108,7 +108,7 @@ def panel(situation: Situation, desk: Desk) -> Panel:
         problem_after=after,
         title=area.text if area else "",
         landings=landings,
-        target=situation.bench.target or (block.area.text if block else ""),
+        target=situation.state.target or (block.area.text if block else ""),
         occupied=_occupied(fill) if fill else "",
         here=situation.here.text,
         rows=[Row(card, _moved(card)) for card in desk.cards],
@@ -121,13 +121,13 @@ def panel(situation: Situation, desk: Desk) -> Panel:
         error_began=began,
         readers=situation.readers,
         reader_areas=_areas(situation.readers, situation) if situation.readers else [],
-        waits=situation.bench.wait,
-        bare=situation.bench.bare,
+        waits=situation.state.wait,
+        bare=situation.state.bare,
         is_input=situation.is_input,
         trial=trial_shown(situation),
-        aiming=situation.bench.aiming,
+        aiming=situation.state.aiming,
         advice=_advice(situation),
-        advising=situation.bench.advice,
+        advising=situation.state.advice,
         counting=_counting(fill),
         rest=", ".join(area.text for area in situation.rest),
         findings=found(situation),
@@ -161,7 +161,7 @@ def _draws(situation: Situation) -> bool:
 
 def _advice(situation: Situation) -> list[Likely]:
     """The likely locks of what is rehearsed or filled, if they are asked for."""
-    if not situation.bench.advice or not situation.shape:
+    if not situation.state.advice or not situation.shape:
         return []
     fill, block = situation.fill, situation.block
     target = fill.target if fill and situation.rehearsing else block.area if block else None
@@ -185,8 +185,8 @@ def _on_sheet(situation: Situation) -> list[Found]:
 
 
 def _step(situation: Situation) -> str:
-    if situation.bench.step:
-        return situation.bench.step
+    if situation.state.step:
+        return situation.state.step
     if situation.rehearsing:
         return "fill"
     if situation.block_is_filled:
@@ -330,7 +330,7 @@ def foot(situation: Situation) -> Foot:
     if situation.rehearsing and situation.fill:
         name = situation.home.name
         return Foot(f"{name}!{situation.fill.target.text}", ["rehearsal, nothing written yet"])
-    places = situation.bench.places
+    places = situation.state.places
     where = f"{name}!{said(places)}"
     if selection.size == 1 and len(places) == 1:
         text = situation.shown_value(selection.first, name)

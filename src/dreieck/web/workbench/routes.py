@@ -8,9 +8,11 @@ from __future__ import annotations
 
 import logging
 from contextlib import AbstractContextManager, suppress
-from typing import Any
+from typing import Annotated, Any, NamedTuple
 
-from fastapi import APIRouter, HTTPException, Request
+from fastapi import APIRouter, Depends, HTTPException, Request
+from fastapi.exceptions import RequestValidationError
+from pydantic import BaseModel, ValidationError
 from starlette.responses import HTMLResponse, PlainTextResponse, RedirectResponse, Response
 
 from dreieck.core.budget import WorkEnded
@@ -23,16 +25,17 @@ from dreieck.core.words.suggest import Argument, Suggestion, current_argument, s
 from dreieck.store import BusyError, Library, OpenWorkbook, OutOfDate, StoreError, all_locked
 from dreieck.web.answers import TheLibrary, TheWorkbook, fragment, page
 from dreieck.web.turns import in_a_hurry, time_for_drawing
-from dreieck.web.workbench.actions import ACTIONS, Hands
+from dreieck.web.workbench.actions import ACTIONS, Action, Context, effects
+from dreieck.web.workbench.actions.copies import Clip
 from dreieck.web.workbench.catching_up import catch_up
 from dreieck.web.workbench.desk import desk, moved_text
 from dreieck.web.workbench.drawn import TheDrawn
 from dreieck.web.workbench.keys import When, for_browser, for_foot
 from dreieck.web.workbench.long_forms import LongFormRoute
+from dreieck.web.workbench.page_state import Asked, PageState
 from dreieck.web.workbench.panel import foot, panel
 from dreieck.web.workbench.scene import Scene, scene
 from dreieck.web.workbench.situation import Situation
-from dreieck.web.workbench.state import Wish, WishForm
 
 log = logging.getLogger("dreieck")
 router = APIRouter(include_in_schema=False, route_class=LongFormRoute)
@@ -52,7 +55,14 @@ def workbench(request: Request, opened: TheWorkbook, sheet_id: int) -> Response:
     except SheetError as error:
         raise HTTPException(404, str(error)) from None
     opened.remember_sheet(sheet_id)
-    return page(request, "workbench.html", opened=opened, sheet=sheet, keys=for_browser())
+    return page(
+        request,
+        "workbench.html",
+        opened=opened,
+        sheet=sheet,
+        keys=for_browser(),
+        effects=effects(),
+    )
 
 
 @router.get("/workbooks/{workbook_id}/sheets/{sheet_id}/question")
@@ -81,58 +91,93 @@ def text_for_others(opened: TheWorkbook, sheet_id: int, area: str) -> Response:
     return PlainTextResponse(text)
 
 
-@router.post("/workbooks/{workbook_id}/bench/{action}")
-def act(
-    opened: TheWorkbook, library: TheLibrary, drawn: TheDrawn, action: str, wish: WishForm
-) -> Response:
-    """Do one of ``ACTIONS``; answer with the fragments and the scene that it led to."""
+Drawing = tuple[dict[str, Any], Scene]
+"""The fragments of a page, and the scene that its grid draws."""
+
+
+class Posted(NamedTuple):
+    """What a page asks for: an action and what that needs to know, and the page's state."""
+
+    action: Action
+    name: str
+    wish: BaseModel
+    state: PageState
+    asked: Asked
+
+
+async def _posted(request: Request, action: str) -> Posted:
+    """Read a request. Raises HTTPException, RequestValidationError."""
     if action not in ACTIONS:
         raise HTTPException(404, "There is no such action.")
+    form, found = dict(await request.form()), ACTIONS[action]
+    try:
+        wish, state = found.wish.model_validate(form), PageState.model_validate(form)
+        asked = Asked.model_validate(form)
+    except ValidationError as error:
+        said = [each | {"loc": ("form", *each["loc"])} for each in error.errors()]
+        raise RequestValidationError(said) from None
+    return Posted(found, action, wish, state, asked)
+
+
+@router.post("/workbooks/{workbook_id}/act/{action}")
+def act(
+    opened: TheWorkbook,
+    library: TheLibrary,
+    drawn: TheDrawn,
+    posted: Annotated[Posted, Depends(_posted)],
+) -> Response:
+    """Do one of ``ACTIONS``; answer with the fragments and the scene that it led to."""
+    state, wish = posted.state, posted.wish
     with _hold(opened, library, wish):
         told, kind, older = "", "told", ""
-        hands = Hands(opened, wish, library)
-        before = wish.model_copy()
+        context = Context(opened, state, library)
+        before = state.model_copy()
         began = opened.revision
         try:
-            older = catch_up(opened, wish)
-            before = wish.model_copy()
+            older = catch_up(opened, state)
+            before = state.model_copy()
             if older:
                 told, kind = older, "news"
-            told = ACTIONS[action](hands) or told
+            told = posted.action(context, wish) or told
         except (DreieckError, StoreError, BusyError, WorkEnded) as refusal:
             # What the page said of itself still holds, the typed text too.
-            wish, told = before, (older if isinstance(refusal, OutOfDate) else "") or str(refusal)
+            state, told = before, (older if isinstance(refusal, OutOfDate) else "") or str(refusal)
             kind = "news" if isinstance(refusal, OutOfDate) else "problem"
-        typed = f" What was typed: {wish.text[:300]}" if wish.text else ""
-        if wish.trial and not wish.trying:
-            wish.stop_trying()
-        if _leave_lost_sheet(opened, wish):
+            context = Context(opened, state, library)
+        typed = f" What was typed: {state.text[:300]}" if state.text else ""
+        if state.trial and not state.trying:
+            state.stop_trying()
+        if _leave_lost_sheet(opened, state):
             told, kind = f"The sheet that was shown here has been deleted.{typed}", "news"
-        context, picture = _drawn(opened, wish, insists=kind != "told" or wish.insists)
+        insists = kind != "told" or context.insists
+        fragments, picture = _drawn(opened, state, insists=insists, patient=posted.asked.patient)
     picture.began = began
-    copied_here = bool(wish.clip_area) and not wish.clip_cut and wish.pasted is None
-    partly = action.startswith("paste") and kind == "told" and copied_here
-    picture = drawn.since(wish.picture, (opened.id, wish.sheet), picture)
-    context["scene"] = picture.model_dump_json()
-    said = {"action": action, "told": told, "kind": kind, "partly": partly}
-    said["offers"] = hands.offers if kind == "told" else []
-    return HTMLResponse(fragment("answer.html", **said, **context))
+    picture = drawn.since(posted.asked.picture, (opened.id, state.sheet), picture)
+    fragments |= {
+        "scene": picture.model_dump_json(),
+        "action": posted.name,
+        "told": told,
+        "kind": kind,
+        "in_parts": context.in_parts and kind == "told",
+        "offers": context.offers if kind == "told" else [],
+    }
+    return HTMLResponse(fragment("answer.html", **fragments))
 
 
-def _hold(opened: OpenWorkbook, library: Library, wish: Wish) -> AbstractContextManager[None]:
+def _hold(opened: OpenWorkbook, library: Library, wish: BaseModel) -> AbstractContextManager[None]:
     """Hold the workbook, and the one that is pasted from if that is another."""
     locks = [opened.lock]
-    if wish.clip_area and wish.clip_workbook not in (0, opened.id):
+    if isinstance(wish, Clip) and wish.clip_area and wish.clip_workbook not in (0, opened.id):
         with suppress(KeyError, StoreError):
             locks.append(library.open(wish.clip_workbook).lock)
     return all_locked(*locks)
 
 
-def _drawn(opened: OpenWorkbook, wish: Wish, *, insists: bool) -> tuple[dict[str, Any], Scene]:
+def _drawn(opened: OpenWorkbook, state: PageState, *, insists: bool, patient: bool) -> Drawing:
     """The fragments and the picture; where they take too long, with what is known by then."""
     try:
-        with time_for_drawing(patient=wish.patient):
-            return _draw(opened, wish, insists=insists)
+        with time_for_drawing(patient=patient):
+            return _draw(opened, state, insists=insists)
     except WorkEnded as ended:
         if not ended.by_clock:
             raise
@@ -142,28 +187,28 @@ def _drawn(opened: OpenWorkbook, wish: Wish, *, insists: bool) -> tuple[dict[str
             log.exception("the workbench is drawn without what fails")
     with in_a_hurry():
         try:
-            context, picture = _draw(opened, wish, insists=insists)
+            context, picture = _draw(opened, state, insists=insists)
         except DreieckError as unusable:
             raise HTTPException(422, str(unusable)) from None
         # What is only rehearsed or tried is worked out anew each time: asking again is no use.
-        picture.unfinished = wish.text is None and not wish.target and not wish.trial
+        picture.unfinished = state.text is None and not state.target and not state.trial
         return context, picture
 
 
-def _draw(opened: OpenWorkbook, wish: Wish, *, insists: bool) -> tuple[dict[str, Any], Scene]:
-    situation = Situation(opened, wish)
+def _draw(opened: OpenWorkbook, state: PageState, *, insists: bool) -> Drawing:
+    situation = Situation(opened, state)
     return _context(situation), scene(situation, insists=insists)
 
 
-def _leave_lost_sheet(opened: OpenWorkbook, wish: Wish) -> bool:
+def _leave_lost_sheet(opened: OpenWorkbook, state: PageState) -> bool:
     """Let a page whose sheet is gone show the one that was shown last; tell if it was so."""
     known = {sheet.id for sheet in opened.workbook.sheets}
-    lost = wish.sheet not in known or (wish.home != 0 and wish.home not in known)
+    lost = state.sheet not in known or (state.home != 0 and state.home not in known)
     if lost:
-        wish.stop_writing()
-        wish.drop_rehearsal()
-        wish.sheet = opened.last_sheet().id
-        wish.stand(Cell(1, 1))
+        state.stop_writing()
+        state.drop_rehearsal()
+        state.sheet = opened.last_sheet().id
+        state.stand(Cell(1, 1))
     return lost
 
 
@@ -197,11 +242,11 @@ def _context(situation: Situation) -> dict[str, Any]:
 def _suggestions(situation: Situation) -> list[Suggestion]:
     if not situation.writing or situation.rehearsing:
         return []
-    text, caret = situation.desk_text, situation.bench.caret
+    text, caret = situation.desk_text, situation.state.caret
     return suggestions(situation.workbook, text, caret, situation.opened.used_functions())
 
 
 def _argument(situation: Situation) -> Argument | None:
     if not situation.writing or situation.rehearsing:
         return None
-    return current_argument(situation.desk_text, situation.bench.caret)
+    return current_argument(situation.desk_text, situation.state.caret)

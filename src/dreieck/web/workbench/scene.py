@@ -15,8 +15,8 @@ from dreieck.core.grid import MAX_COLUMN, MAX_ROW, Area, Cell, column_letters
 from dreieck.core.sheet.content import Content, Unreadable, typed_text
 from dreieck.core.values import UNFINISHED, Error, Value
 from dreieck.core.values.look import shown
+from dreieck.web.workbench.page_state import PageState
 from dreieck.web.workbench.situation import Situation
-from dreieck.web.workbench.state import Bench
 
 WIDTH = 110
 """The usual width of a column, in pixels."""
@@ -119,9 +119,9 @@ class Scene(BaseModel):
 
 def scene(situation: Situation, *, insists: bool = False) -> Scene:
     """The picture of a situation. A page that went on since takes the state if it insists."""
-    bench = situation.bench
+    state = situation.state
     columns, bottom = _window(situation)
-    in_view = Area(columns[0].number, bench.top, columns[-1].number, bottom)
+    in_view = Area(columns[0].number, state.top, columns[-1].number, bottom)
     used = situation.sheet.used() or Area(1, 1, 1, 1)
     block = situation.block.area if situation.block else None
     at_home = situation.home is situation.sheet
@@ -129,9 +129,9 @@ def scene(situation: Situation, *, insists: bool = False) -> Scene:
     return Scene(
         revision=situation.opened.revision,
         insists=insists,
-        state=_state(bench),
+        state=_state(state),
         columns=columns,
-        row_height=_row_height(bench),
+        row_height=_row_height(state),
         used=(used.right, used.bottom),
         cells=_cells(situation, in_view, columns),
         text=situation.desk_text,
@@ -140,7 +140,7 @@ def scene(situation: Situation, *, insists: bool = False) -> Scene:
             for index, mention in enumerate(situation.mentions)
         ],
         may_point=situation.writing
-        and may_point(situation.desk_text, bench.caret)
+        and may_point(situation.desk_text, state.caret)
         and not situation.rehearsing,
         frames=_frames(situation),
         shared=_shared(situation),
@@ -152,7 +152,7 @@ def scene(situation: Situation, *, insists: bool = False) -> Scene:
         rehearsed=situation.fill.target
         if situation.fill and situation.rehearsing and at_home
         else None,
-        copied=_copied(bench),
+        copied=_copied(state),
         start=situation.start if in_question else None,
         here=situation.here if in_question else None,
     )
@@ -174,53 +174,53 @@ def _answers(situation: Situation, cell: Cell) -> bool:
     return any(sheet == name and area.holds(cell) for sheet, area in situation.trial.changed)
 
 
-def _copied(bench: Bench) -> Area | None:
+def _copied(state: PageState) -> Area | None:
     """The area on the shown sheet that was copied last."""
-    sheet, _, area = bench.copied.partition(" ")
-    return Area.parse(area) if sheet == str(bench.sheet) and area else None
+    sheet, _, area = state.copied.partition(" ")
+    return Area.parse(area) if sheet == str(state.sheet) and area else None
 
 
-def _state(bench: Bench) -> dict[str, Any]:
+def _state(state: PageState) -> dict[str, Any]:
     """What the page is to say of itself from now on; the size of its window is its own."""
     own = {"revision", "width", "height", "reveal", "view"}
-    return bench.model_dump(include=set(Bench.model_fields) - own)
+    return state.model_dump(include=set(PageState.model_fields) - own)
 
 
-def _row_height(bench: Bench) -> int:
-    return ROW + 15 if bench.view == "both" else ROW
+def _row_height(state: PageState) -> int:
+    return ROW + 15 if state.view == "both" else ROW
 
 
 def _column_width(situation: Situation, column: int) -> int:
     width = situation.sheet.widths.get(column, WIDTH)
-    return width if situation.bench.view == "values" else max(width, WIDE)
+    return width if situation.state.view == "values" else max(width, WIDE)
 
 
 def _window(situation: Situation) -> tuple[list[ColumnShown], int]:
     """The columns in view and the last row; moves the window to what is to be revealed."""
-    bench = situation.bench
-    rows = max(bench.height // _row_height(bench), 1)
-    whole = bench.width - HEAD
-    bench.left, bench.top = min(bench.left, MAX_COLUMN), min(bench.top, MAX_ROW)
-    if bench.reveal:
-        cell = Cell.parse(bench.reveal)
-        bench.top = min(bench.top, cell.row)
-        bench.top = max(bench.top, cell.row - max(rows - 1, 0))
-        bench.left = min(bench.left, cell.column)
+    state = situation.state
+    rows = max(state.height // _row_height(state), 1)
+    whole = state.width - HEAD
+    state.left, state.top = min(state.left, MAX_COLUMN), min(state.top, MAX_ROW)
+    if state.reveal:
+        cell = Cell.parse(state.reveal)
+        state.top = min(state.top, cell.row)
+        state.top = max(state.top, cell.row - max(rows - 1, 0))
+        state.left = min(state.left, cell.column)
         room = whole - _column_width(situation, cell.column)
         first = cell.column
-        while first > bench.left and room >= _column_width(situation, first - 1):
+        while first > state.left and room >= _column_width(situation, first - 1):
             first -= 1
             room -= _column_width(situation, first)
-        bench.left = first
+        state.left = first
     columns: list[ColumnShown] = []
     taken = 0
-    number = bench.left
+    number = state.left
     while taken < whole and number <= MAX_COLUMN:
         width = _column_width(situation, number)
         columns.append(ColumnShown(number=number, letters=column_letters(number), width=width))
         taken += width
         number += 1
-    return columns, min(bench.top + rows, MAX_ROW)
+    return columns, min(state.top + rows, MAX_ROW)
 
 
 def _cells(situation: Situation, view: Area, columns: list[ColumnShown]) -> list[CellShown]:

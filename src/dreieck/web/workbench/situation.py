@@ -21,22 +21,22 @@ from dreieck.core.values import UNFINISHED, Place, Value
 from dreieck.core.values.look import shown
 from dreieck.store import OpenWorkbook
 from dreieck.web.workbench.checking import breaks_on, findings_of
-from dreieck.web.workbench.state import Bench
+from dreieck.web.workbench.page_state import PageState
 
 
 class Situation:
     """One page's state, looked up in its workbook. Raises DreieckError for unusable state."""
 
-    def __init__(self, opened: OpenWorkbook, bench: Bench) -> None:
+    def __init__(self, opened: OpenWorkbook, state: PageState) -> None:
         self.opened = opened
         self.workbook = opened.workbook
-        self.sheet: Sheet = self.workbook.sheet_by_id(bench.sheet)
+        self.sheet: Sheet = self.workbook.sheet_by_id(state.sheet)
         """The sheet that is shown."""
-        self.home = self.workbook.sheet_by_id(bench.home) if bench.home else self.sheet
+        self.home = self.workbook.sheet_by_id(state.home) if state.home else self.sheet
         """The sheet of the formula in question: the one that is written or rehearsed on."""
-        self.bench = bench
-        self.selection = bench.selection
-        self.active = bench.active
+        self.state = state
+        self.selection = state.selection
+        self.active = state.active
         self.written: Entry | None = None
         self.fill: Fill | None = None
         self.refusal: str | None = None
@@ -47,11 +47,11 @@ class Situation:
 
     def _plan(self) -> None:
         """Understand what is written, and plan the rehearsal; writing is one of one cell."""
-        bench = self.bench
+        state = self.state
         if self.writing:
-            self.written = self.workbook.read_entry(bench.text or "", self.writing_cell)
+            self.written = self.workbook.read_entry(state.text or "", self.writing_cell)
         if self.rehearsing:
-            source, target = Area.parse(bench.source), Area.parse(bench.target)
+            source, target = Area.parse(state.source), Area.parse(state.target)
         elif self.writing:
             source = target = Area.of(self.writing_cell)
         else:
@@ -64,24 +64,24 @@ class Situation:
                 source,
                 target,
                 contents,
-                values=bench.values,
-                looks_travel=not bench.bare,
+                values=state.values,
+                looks_travel=not state.bare,
             )
 
     @property
     def writing(self) -> bool:
         """Whether something is being written."""
-        return self.bench.text is not None
+        return self.state.text is not None
 
     @property
     def rehearsing(self) -> bool:
         """Whether a fill is rehearsed."""
-        return bool(self.bench.target)
+        return bool(self.state.target)
 
     @cached_property
     def writing_cell(self) -> Cell:
         """The cell that is written into."""
-        return Cell.parse(self.bench.writing) if self.bench.writing else self.active
+        return Cell.parse(self.state.writing) if self.state.writing else self.active
 
     @cached_property
     def calculation(self) -> Calculation:
@@ -94,10 +94,10 @@ class Situation:
     @cached_property
     def trial(self) -> Trial | None:
         """The trial value of the selected cell, with what comes of it."""
-        if not self.bench.trying or self.rehearsing:
+        if not self.state.trying or self.rehearsing:
             return None
         cell, calculation = self.active, self.opened.calculation
-        made = entered(self.workbook, cell, self.bench.trial, self.sheet.look(cell))
+        made = entered(self.workbook, cell, self.state.trial, self.sheet.look(cell))
         return tried(calculation, self.sheet, cell, made.content)
 
     @property
@@ -127,8 +127,8 @@ class Situation:
     def here(self) -> Cell:
         """The landing in question: the one that is looked at, or the far corner."""
         if self.rehearsing and self.fill:
-            if self.bench.landing and self.fill.target.holds(Cell.parse(self.bench.landing)):
-                return Cell.parse(self.bench.landing)
+            if self.state.landing and self.fill.target.holds(Cell.parse(self.state.landing)):
+                return Cell.parse(self.state.landing)
             return self.far_corner
         return self.writing_cell if self.writing else self.active
 
@@ -158,8 +158,8 @@ class Situation:
     @cached_property
     def desk_text(self) -> str:
         """The entry on the desk, as it would be typed."""
-        if self.bench.text is not None:
-            return self.bench.text
+        if self.state.text is not None:
+            return self.state.text
         return typed_text(
             self.content_at(self.desk_cell), self.desk_cell, self.home.look(self.desk_cell)
         )

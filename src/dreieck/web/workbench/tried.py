@@ -30,7 +30,7 @@ def trial_shown(situation: Situation) -> TrialShown | None:
     if trial is None:
         return None
     return TrialShown(
-        situation.bench.trial,
+        situation.state.trial,
         trial.count,
         [_answer(situation, each) for each in trial.answers[:_LISTED]],
         [_place(situation, name, area) for name, area in trial.silent[:_LISTED]],

@@ -1,6 +1,5 @@
 // The dialog: it asks what the server says, and keys typed before it is open wait for it.
-import { tell } from "./exchange.js";
-import { refusal } from "./refused.js";
+import { refusal, tell } from "./notice.js";
 
 const dialog = document.getElementById("dialog");
 const listeners = [];

@@ -1,10 +1,11 @@
 // Copy, cut and paste. What was copied here is remembered as an area, for all pages; the system's
 // clipboard gets the cells as text, and if it holds another text by then, that one is pasted.
-import { act, knownRevision, selected, set, state, tell } from "./exchange.js";
-import { refusal } from "./refused.js";
+import { act, knownRevision } from "./exchange.js";
+import { refusal, tell } from "./notice.js";
+import { selected, set, state } from "./state.js";
 import { inCell, writingNow } from "./writing.js";
 
-const form = document.getElementById("bench");
+const form = document.getElementById("page-state");
 const workbook = form.dataset.at.split("/")[2];
 
 export async function copy(cut) {

@@ -1,81 +1,46 @@
-// The state of this page, and its exchange with the server: one request at a time, in order.
-import { areaText, cell, span } from "./address.js";
-import { problem, refusal } from "./refused.js";
+// The exchange with the server: one request at a time, in order. docs/exchange.md draws it.
+import { adoption, begunSince } from "./adopting.js";
+import { refusal, tell, told } from "./notice.js";
+import { set, state, times } from "./state.js";
 
-const form = document.getElementById("bench");
+const form = document.getElementById("page-state");
 const kept = document.getElementById("kept");
+const EFFECTS = JSON.parse(form.dataset.effects);
+const UNFINISHED_PAUSE = 200;
 
-export const state = {
-  sheet: Number(form.dataset.sheet), home: 0,
-  left: 1, top: 1, anchor: "A1", focus: "A1", also: "",
-  writing: "", text: null, caret: 0, flipped: false, fresh: false, pointed_from: -1,
-  source: "", target: "", landing: "", values: "", step: "", view: "values",
-  wait: localStorage.getItem("wait") === "yes", bare: localStorage.getItem("bare") === "yes", copied: "", aiming: -1, advice: false, trial: "", tried_at: "",
-};
 export let scene = null;
 
 const queue = [];
 const listeners = [];
+// Entries that could not be kept, and that are open no more.
 const unkept = [];
-let unreached = false;
+let sending = null;
 let running = false;
-let version = 0;
+let unreached = false;
 // The revision of the workbook that the places in the state are told of.
 let revision = Number(form.dataset.revision);
-let begunAt = 0;
-let selectedAt = 0;
-let endedAt = 0;
-// Actions after which something else is selected.
-const MOVING = ["go-to", "jump", "walk", "look-at", "show-sheet", "add-sheet", "land", "release", "paste", "paste-as", "insert-lines", "delete-lines"];
-
-// Actions that begin, change or end a rehearsal.
-const REHEARSING = ["stretch", "alongside", "rehearse", "release", "aim-at", "take-formula", "mend", "switch-values"];
-
-// Actions that change the text that is written.
-const TEXTUAL = ["point-at", "aim-anew", "lock"];
-let sending = null;
-const UNFINISHED_PAUSE = 200;
-
-// Whether an answer is still to come, and whether it will change the text that is written.
-export function waits() {
-  return sending !== null || queue.length > 0;
-}
-
-export function textIsOnItsWay() {
-  return [sending, ...queue].some((request) => TEXTUAL.includes(request?.action));
-}
-
-export function rehearsalIsOnItsWay() {
-  return [sending, ...queue].some((request) => REHEARSING.includes(request?.action));
-}
-
-export function moveIsOnItsWay() {
-  return [sending, ...queue].some((request) => MOVING.includes(request?.action));
-}
 
 export function onScene(listener) {
   listeners.push(listener);
 }
 
-// The area that is selected, as text.
-export function selected() {
-  return areaText(span(cell(state.anchor), cell(state.focus)));
+// The revision at which an area that is copied stands where it does.
+export function knownRevision() {
+  return revision;
 }
 
-// Changes the state; what the server answers to older states is then drawn, but not adopted.
-export function set(changes) {
-  // Another active cell ends the selection of several areas.
-  if ("anchor" in changes && !("also" in changes)) state.also = "";
-  Object.assign(state, changes);
-  version += 1;
-  if ("anchor" in changes) selectedAt = version;
-  if (changes.target === "") endedAt = version;
+// Whether an answer is still to come.
+export function waits() {
+  return sending !== null || queue.length > 0;
 }
 
-// An entry was begun by typing; a move that is still on its way decides where.
-export function begin(changes) {
-  set(changes);
-  begunAt = version;
+// Whether an answer is still to come to an action that `moves`, `rehearses` or `rewrites`.
+export function isOnItsWay(effect) {
+  return [sending, ...queue].some((request) => request && does(request)[effect]);
+}
+
+function does({ action }) {
+  return Object.fromEntries(Object.keys(EFFECTS).map((effect) => [effect, EFFECTS[effect].includes(action)]));
 }
 
 // Asks the server to show the present state; several such wishes become one.
@@ -83,14 +48,14 @@ export function show(wish = {}) {
   cutShort();
   const waiting = queue.at(-1);
   if (waiting?.action === "show") Object.assign(waiting.wish, wish);
-  else queue.push({ action: "show", wish });
+  else queue.push({ action: "show", wish, asked: times.now });
   return run();
 }
 
 // Asks the server to do something, with the state that the requests before it lead to.
 export function act(action, wish = {}) {
   cutShort();
-  queue.push({ action, wish, asked: version });
+  queue.push({ action, wish, asked: times.now });
   return run();
 }
 
@@ -103,14 +68,14 @@ export function actLatest(action, wish) {
 // The same for something that is no longer in the state when its turn comes.
 export function actNow(action, wish = {}) {
   cutShort();
-  queue.push({ action, wish, state: { ...state }, version, revision, asked: version });
+  queue.push({ action, wish, state: { ...state }, sent: times.now, revision, asked: times.now });
   return run();
 }
 
 // Asks for values that had to wait, as long as the hands want nothing else.
 function askForTheRest() {
-  if (queue.length || sending) return;
-  queue.push({ action: "show", wish: { patient: true }, idle: true });
+  if (waits()) return;
+  queue.push({ action: "show", wish: { patient: true }, idle: true, asked: times.now });
   run();
 }
 
@@ -136,50 +101,55 @@ async function run() {
 
 async function send(request) {
   const sent = request.state ?? { ...state };
-  const begunSince = () => MOVING.includes(request.action) && state.fresh && begunAt > request.asked;
-  if (begunSince()) Object.assign(sent, { text: null, writing: "" });
-  const sentVersion = request.version ?? version;
-  const sentRevision = request.revision ?? revision;
-  const grid = document.getElementById("grid");
-  const values = {
-    ...sent, ...request.wish,
-    revision: sentRevision, picture: scene?.picture ?? 0, width: grid.clientWidth, height: Math.max(grid.clientHeight - 30, 30),
-  };
-  for (const key of Object.keys(values)) if (values[key] === null) delete values[key];
+  // An entry begun since belongs into the cell that the move leads to, not into this one.
+  if (begunSince({ request, does: does(request), now: state, times })) Object.assign(sent, { text: null, writing: "" });
+  request.sent ??= times.now;
+  request.revision ??= revision;
   if (request.action !== "show") kept.textContent = "keeping …";
-  const answered = await post(form.dataset.at + request.action, values);
+  const answered = await post(form.dataset.at + request.action, fields(request, sent));
   if (!answered && request.isCut) return;
   kept.classList.toggle("not", !answered);
   kept.textContent = answered ? "all changes kept" : "not kept";
-  if (!answered) {
-    // Only a request that took the entry out of the state brings it back.
-    if (request.state && sent.text !== null) takeBack(sent);
-    if (request.state && sent.target && !state.target) set({ source: sent.source, target: sent.target, values: sent.values });
-    return;
-  }
-  unkept.length = 0;
-  scene = wholeAgain(JSON.parse(document.getElementById("scene").dataset.scene), scene);
-  const busyElsewhere = sentVersion !== version && state.text !== null;
-  const adopted = (sentVersion === version && !begunSince()) || (scene.insists && !busyElsewhere);
-  // Places that were not adopted still have to follow what others changed.
-  if (adopted || scene.began === sentRevision) revision = scene.revision;
-  for (const waiting of queue) {
-    if (waiting.revision === sentRevision && scene.began === sentRevision) waiting.revision = scene.revision;
-  }
-  if (adopted) Object.assign(state, scene.state);
-  else if (REHEARSING.includes(request.action) && endedAt <= request.asked) takeRehearsal(sent);
-  else if (MOVING.includes(request.action) && (begunSince() || state.text === null)) goAlong(request);
-  else if (scene.insists && sent.text !== null) tell(`${notice()} What was typed into ${sent.writing}: ${sent.text.slice(0, 300)}`);
-  if (scene.unfinished) setTimeout(askForTheRest, UNFINISHED_PAUSE);
-  if (adopted && !location.pathname.endsWith(`/${state.sheet}`)) history.replaceState(null, "", form.dataset.pages + state.sheet);
+  if (answered) received(request, sent);
+  // Only a request that took something out of the state brings it back.
+  else if (request.state) takeBack(sent);
 }
 
-// Opens an entry again that was not kept; where another one is open by now, remembers what it was.
-function takeBack({ sheet, home, writing, text, anchor, focus }) {
-  if (state.text === null) return set({ sheet, home, writing, text, anchor, focus });
-  unkept.push(`${writing}: ${text.slice(0, 300)}`);
-  if (unreached) tellUnreached();
-  else tell(`${notice()} What you typed was not kept: ${unkept.join(", ")}.`);
+function fields(request, sent) {
+  const grid = document.getElementById("grid");
+  const values = {
+    ...sent, ...request.wish, revision: request.revision, picture: scene?.picture ?? 0,
+    width: grid.clientWidth, height: Math.max(grid.clientHeight - 30, 30),
+  };
+  return Object.fromEntries(Object.entries(values).filter(([, value]) => value !== null));
+}
+
+function received(request, sent) {
+  unkept.length = 0;
+  scene = wholeAgain(JSON.parse(document.getElementById("scene").dataset.scene), scene);
+  const { whole, changes, lost } = adoption({ request, does: does(request), sent, now: state, times, answer: scene });
+  // Places that were not adopted still have to follow what others changed.
+  const inStep = scene.began === request.revision;
+  if (whole || inStep) revision = scene.revision;
+  for (const waiting of queue) {
+    if (waiting.revision === request.revision && inStep) waiting.revision = scene.revision;
+  }
+  Object.assign(state, changes);
+  if (lost) tell(`${told()} What was typed into ${sent.writing}: ${sent.text.slice(0, 300)}`);
+  if (scene.unfinished) setTimeout(askForTheRest, UNFINISHED_PAUSE);
+  if (whole && !location.pathname.endsWith(`/${state.sheet}`)) history.replaceState(null, "", form.dataset.pages + state.sheet);
+}
+
+// Opens again what was not kept; where another entry is open by now, remembers what it was.
+function takeBack(sent) {
+  const { sheet, home, writing, text, anchor, focus, source, target, values } = sent;
+  if (text !== null && state.text === null) set({ sheet, home, writing, text, anchor, focus });
+  else if (text !== null) {
+    unkept.push(`${writing}: ${text.slice(0, 300)}`);
+    if (unreached) tellUnreached();
+    else tell(`${told()} What you typed was not kept: ${unkept.join(", ")}.`);
+  }
+  if (target && !state.target) set({ source, target, values });
 }
 
 function tellUnreached() {
@@ -198,24 +168,6 @@ function wholeAgain(next, before) {
   return next;
 }
 
-// The hands went on while a rehearsal began or changed: it is one unless they ended it, and its
-// formula is that of the answer unless more was typed.
-function takeRehearsal(sent) {
-  const { source, target, landing, values, step, text, writing, flipped } = scene.state;
-  Object.assign(state, { source, target, landing, values, step });
-  if (state.text === sent.text) Object.assign(state, { text, writing, flipped });
-}
-
-// The hands went on while a move was under way: they did so on the sheet that it led to, and in
-// the cell that it led to unless they chose another one.
-function goAlong(request) {
-  const { sheet, home, anchor, focus, left, top } = scene.state;
-  Object.assign(state, { sheet, home });
-  if (selectedAt > request.asked) return;
-  Object.assign(state, { anchor, focus, left, top });
-  if (state.text !== null) state.writing = anchor;
-}
-
 function post(url, values) {
   return new Promise((resolve) => {
     const done = (event) => {
@@ -230,23 +182,6 @@ function post(url, values) {
     // What went wrong is told by the event above.
     htmx.ajax("POST", url, { source: form, target: form, swap: "none", values }).catch(() => {});
   });
-}
-
-export function hush() {
-  document.getElementById("notice").replaceChildren();
-}
-
-function notice() {
-  return document.getElementById("notice").textContent.trim();
-}
-
-// The revision at which an area that is copied stands where it does.
-export function knownRevision() {
-  return revision;
-}
-
-export function tell(text) {
-  document.getElementById("notice").replaceChildren(problem(text));
 }
 
 // Another page changed the workbook: show its newer revision.

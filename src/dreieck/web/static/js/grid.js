@@ -1,6 +1,7 @@
 // Draws the cells in view and knows where they are.
 import { address } from "./address.js";
-import { scene, state } from "./exchange.js";
+import { scene } from "./exchange.js";
+import { state } from "./state.js";
 
 export const HEAD_WIDTH = 40;
 export const HEAD_HEIGHT = 30;

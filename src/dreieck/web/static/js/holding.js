@@ -1,6 +1,7 @@
 // Keys and presses that come before the server's word on those before them wait here, in order.
 import { dialogComes, keyInDialog, onDialog } from "./asking.js";
-import { moveIsOnItsWay, onScene, rehearsalIsOnItsWay, scene, state, textIsOnItsWay, waits } from "./exchange.js";
+import { isOnItsWay, onScene, scene, waits } from "./exchange.js";
+import { state } from "./state.js";
 import { opensSoon } from "./writing.js";
 
 const NEEDS_WORD = ["Tab", "Enter", "ArrowLeft", "ArrowRight", "ArrowUp", "ArrowDown"];
@@ -39,8 +40,8 @@ function mustWait({ key, altKey, press }) {
   if (!waits()) return false;
   if (opensSoon()) return true;
   const outOfStep = state.text?.startsWith("=") && scene?.text !== state.text;
-  if (rehearsalIsOnItsWay() && ["Enter", "Escape"].includes(key)) return true;
-  return textIsOnItsWay() || ((outOfStep || moveIsOnItsWay()) && (altKey || NEEDS_WORD.includes(key)));
+  if (isOnItsWay("rehearses") && ["Enter", "Escape"].includes(key)) return true;
+  return isOnItsWay("rewrites") || ((outOfStep || isOnItsWay("moves")) && (altKey || NEEDS_WORD.includes(key)));
 }
 
 function release() {

@@ -1,5 +1,5 @@
 // Tells times as this place does; opens the question dialog when its text has arrived, and closes it when it is answered.
-import { problem, refusal } from "./refused.js";
+import { problem, refusal } from "./notice.js";
 
 for (const time of document.querySelectorAll("time")) {
   time.textContent = `changed ${new Date(time.dateTime).toLocaleString([], { dateStyle: "medium", timeStyle: "short" })}`;

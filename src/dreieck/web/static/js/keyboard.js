@@ -1,7 +1,9 @@
 // Keys: what each of them asks for. Which keys there are is told by the page.
 import { address, cell, moved } from "./address.js";
 import { ask } from "./asking.js";
-import { act, hush, scene, selected, set, show, state } from "./exchange.js";
+import { act, scene, show } from "./exchange.js";
+import { hush } from "./notice.js";
+import { selected, set, state } from "./state.js";
 import { grid } from "./grid.js";
 import { drawOverlay } from "./overlay.js";
 import { handOver, holdBack } from "./holding.js";
@@ -9,8 +11,8 @@ import { suggestionKey } from "./suggesting.js";
 import { desk, discard, drop, inCell, keep, land, write, writingNow } from "./writing.js";
 
 const ARROWS = { ArrowLeft: [-1, 0], ArrowRight: [1, 0], ArrowUp: [0, -1], ArrowDown: [0, 1] };
-const bench = document.getElementById("bench");
-const KEYS = JSON.parse(bench.dataset.keys);
+const form = document.getElementById("page-state");
+const KEYS = JSON.parse(form.dataset.keys);
 const goTo = document.getElementById("address");
 let tabbedFrom = null;
 let pointed = "";
@@ -23,7 +25,7 @@ const ACTIONS = {
   "previous-landing": () => act("walk", { rows: -1 }),
   "next-view": () => nextView(),
   "go-to": () => { goTo.focus(); goTo.select(); },
-  "name": () => ask(`${bench.dataset.names}/dialog?sheet=${state.sheet}&area=${selected()}&name=${takePointed()}`),
+  "name": () => ask(`${form.dataset.names}/dialog?sheet=${state.sheet}&area=${selected()}&name=${takePointed()}`),
   "about": () => about(),
   "mark-input": () => act("mark-input"),
   "switch-values": () => act("switch-values"),
@@ -165,7 +167,7 @@ function takePointed() {
 export function about() {
   if (state.target) return;
   if (writingNow()) keep("");
-  ask(`${bench.dataset.pages}${state.sheet}/selection?area=${selected()}&name=${takePointed()}`);
+  ask(`${form.dataset.pages}${state.sheet}/selection?area=${selected()}&name=${takePointed()}`);
 }
 
 export function help() {

@@ -1,6 +1,7 @@
 // Draws over the grid: rails, the figures between start and landing, the selection, the grip.
 import { area, cell, span } from "./address.js";
-import { scene, state } from "./exchange.js";
+import { scene } from "./exchange.js";
+import { state } from "./state.js";
 import { HEAD_HEIGHT, HEAD_WIDTH, box, grid } from "./grid.js";
 
 const svg = grid.querySelector(".overlay");

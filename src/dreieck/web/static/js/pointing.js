@@ -1,6 +1,8 @@
 // The pointer on the grid: selecting, pulling the grip, scrolling.
 import { address, area, areaText, cell, letters, span } from "./address.js";
-import { act, actLatest, hush, scene, selected, set, show, state, tell } from "./exchange.js";
+import { act, actLatest, scene, show } from "./exchange.js";
+import { hush, tell } from "./notice.js";
+import { selected, set, state } from "./state.js";
 import { grid, under } from "./grid.js";
 import { holdPress } from "./holding.js";
 import { about } from "./keyboard.js";

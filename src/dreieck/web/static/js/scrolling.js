@@ -1,6 +1,7 @@
 // Scrolling by wheel and by the two bars, a whole cell at a time.
 import { LAST } from "./address.js";
-import { scene, set, show, state } from "./exchange.js";
+import { scene, show } from "./exchange.js";
+import { set, state } from "./state.js";
 import { HEAD_HEIGHT, grid } from "./grid.js";
 
 const bars = [...grid.querySelectorAll(".scroll")].map((track) => ({

@@ -1,5 +1,6 @@
 // The suggestions below the entry: shown where the hands are, taken by Tab, Enter or a click.
-import { set, show, state } from "./exchange.js";
+import { show } from "./exchange.js";
+import { set, state } from "./state.js";
 import { desk, drawWriting, inCell } from "./writing.js";
 
 const box = document.getElementById("suggest-place");

@@ -2,7 +2,8 @@
 import { cell, span } from "./address.js";
 import { ask } from "./asking.js";
 import { copy, forget, pasteAs, pasteByButton } from "./clipboard.js";
-import { act, onScene, scene, set, show, state } from "./exchange.js";
+import { act, onScene, scene, show } from "./exchange.js";
+import { set, state } from "./state.js";
 import { drawCells, grid, lightHeadings } from "./grid.js";
 import { about, enter, help, pointName, setView, toSheet } from "./keyboard.js";
 import { drawOverlay } from "./overlay.js";

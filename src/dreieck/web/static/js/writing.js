@@ -1,6 +1,7 @@
 // The two places where an entry is written, the desk and the cell, kept in step.
 import { area, cell } from "./address.js";
-import { actNow, begin, onScene, scene, set, show, state, waits } from "./exchange.js";
+import { actNow, onScene, scene, show, waits } from "./exchange.js";
+import { begin, set, state } from "./state.js";
 import { box, grid } from "./grid.js";
 
 export const desk = document.getElementById("desk-line");

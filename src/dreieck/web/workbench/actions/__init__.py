@@ -1,20 +1,22 @@
 """What can be done on the workbench, one module for each kind of thing.
 
-``ACTIONS`` maps the name of every action to its function: importing this package fills it.
+``ACTIONS`` maps the name of every action to it: importing this package fills it.
 """
 
 from dreieck.web.workbench.actions import (
-    cells,
     checks,
     copies,
+    entries,
     fills,
+    going,
     lines,
+    locks,
     naming,
     pointing,
     sheets,
     trials,
 )
-from dreieck.web.workbench.actions.hands import ACTIONS, Hands
+from dreieck.web.workbench.actions.context import ACTIONS, Action, Context, effects
 
-__all__ = ["ACTIONS", "Hands"]
-del cells, checks, copies, fills, lines, naming, pointing, sheets, trials
+__all__ = ["ACTIONS", "Action", "Context", "effects"]
+del checks, copies, entries, fills, going, lines, locks, naming, pointing, sheets, trials

@@ -5,34 +5,54 @@ from __future__ import annotations
 from collections.abc import Sequence
 from functools import reduce
 
-from dreieck.core.editing.copying import pasted, pasted_text
+from pydantic import BaseModel, Field
+
+from dreieck.core.editing.copying import What, pasted, pasted_text
 from dreieck.core.editing.moving import moved
 from dreieck.core.editing.steps import followed_area
 from dreieck.core.exceptions import DreieckError
 from dreieck.core.grid import Area, Cell
 from dreieck.core.sheet.edits import SetCells, SetName
 from dreieck.store import OpenWorkbook
-from dreieck.web.workbench.actions.hands import Hands, action
-from dreieck.web.workbench.state import Wish, said
+from dreieck.web.workbench.actions.context import Context, Effect, action
+from dreieck.web.workbench.page_state import Number, said
 
+MAX_PASTED = 4_000_000
+"""How many characters a text from another program can have."""
 _PASTED = "paste into "
 
 
-@action
-def paste(hands: Hands) -> str:
+class Clip(BaseModel):
+    """What was copied: an area at a revision of its workbook, -1 if that is not known, or text.
+
+    ``what`` says what of it is pasted.
+    """
+
+    clip_workbook: Number = 0
+    clip_sheet: Number = 0
+    clip_revision: Number = -1
+    clip_area: str = ""
+    clip_cut: bool = False
+    pasted: str | None = Field(None, max_length=MAX_PASTED)
+    what: What = "all"
+
+
+@action(Effect.MOVES)
+def paste(context: Context, wish: Clip) -> str:
     """Paste into the selection: text from elsewhere, copies, or cells that were cut."""
-    places = hands.wish.places
-    if hands.wish.clip_cut and len(places) > 1:
+    places = context.state.places
+    if wish.clip_cut and len(places) > 1:
         raise DreieckError("What was cut goes to one place. Copy it to paste it into several.")
     doubts: dict[Cell, str] = {}
-    edits = [edit for place in places for edit in _edits(hands, place, doubts)]
+    edits = [edit for place in places for edit in _edits(context, wish, place, doubts)]
     if not edits:
         raise DreieckError("The cells that were cut are empty, so there is nothing to move.")
-    hands.change(f"{_PASTED}{said(places)}", *edits)
-    hands.wish.step = ""
+    context.change(f"{_PASTED}{said(places)}", *edits)
+    context.state.step = ""
+    context.in_parts = bool(wish.clip_area) and not wish.clip_cut and wish.pasted is None
     if len(places) == 1:
-        hands.wish.select(_pasted_area(hands, places[0], edits))
-        places = hands.wish.places
+        context.state.select(_pasted_area(wish, places[0], edits))
+        places = context.state.places
     return f"Pasted into {said(places)}. Ctrl+Z takes it back.{_doubtful(doubts)}"
 
 
@@ -49,49 +69,50 @@ def _doubtful(doubts: dict[Cell, str]) -> str:
     )
 
 
-def _pasted_area(hands: Hands, at: Area, edits: Sequence[SetCells | SetName]) -> Area:
+def _pasted_area(wish: Clip, at: Area, edits: Sequence[SetCells | SetName]) -> Area:
     """What a paste at one place has filled."""
-    if hands.wish.clip_cut and hands.wish.pasted is None:
-        cut = Area.parse(hands.wish.clip_area)
+    if wish.clip_cut and wish.pasted is None:
+        cut = Area.parse(wish.clip_area)
         last = at.first.moved(cut.width - 1, cut.height - 1)
         return Area.spanned(at.first, last)
     written = (area for edit in edits if isinstance(edit, SetCells) for area in edit.areas())
     return reduce(Area.around, written)
 
 
-@action
-def paste_as(hands: Hands) -> str:
+@action(Effect.MOVES)
+def paste_as(context: Context, wish: Clip) -> str:
     """Paste once more, in place of the paste just made, only a part of what was copied."""
-    label, _ = hands.opened.history()
+    label, _ = context.opened.history()
     if not (label or "").startswith(_PASTED):
         raise DreieckError("Something else was done since the paste; take that back first.")
-    hands.opened.undo(hands.wish.revision)
-    hands.wish.revision = hands.opened.revision
-    return paste(hands)
+    context.opened.undo(context.state.revision)
+    context.state.revision = context.opened.revision
+    return paste(context, wish)
 
 
-def _edits(hands: Hands, at: Area, doubts: dict[Cell, str]) -> Sequence[SetCells | SetName]:
+def _edits(
+    context: Context, wish: Clip, at: Area, doubts: dict[Cell, str]
+) -> Sequence[SetCells | SetName]:
     """The edits of a paste; ``doubts`` takes in what has two readings."""
-    wish = hands.wish
     if wish.pasted is not None:
-        typed = pasted_text(hands.opened.workbook, hands.sheet, at.first, wish.pasted)
+        typed = pasted_text(context.opened.workbook, context.sheet, at.first, wish.pasted)
         doubts |= typed.doubts
         return [typed.edit]
     if not wish.clip_area:
         raise DreieckError("Nothing has been copied yet.")
-    opened = hands.opened
+    opened = context.opened
     is_other = wish.clip_workbook not in (0, opened.id)
     if is_other:
         # Its lock is held already, together with that of this workbook.
-        opened = _other(hands)
-    area = _copied_area(opened, hands.wish)
+        opened = _other(context, wish)
+    area = _copied_area(opened, wish)
     source = opened.workbook.sheet_by_id(wish.clip_sheet)
     if wish.clip_cut and not is_other:
-        return moved(opened.calculation, source, area, hands.sheet, at.first)
-    return [pasted(opened.calculation, source, area, hands.sheet, at, wish.what)]
+        return moved(opened.calculation, source, area, context.sheet, at.first)
+    return [pasted(opened.calculation, source, area, context.sheet, at, wish.what)]
 
 
-def _copied_area(opened: OpenWorkbook, wish: Wish) -> Area:
+def _copied_area(opened: OpenWorkbook, wish: Clip) -> Area:
     """Where the cells stand by now that were copied. Raises DreieckError where they are gone."""
     area: Area | None = Area.parse(wish.clip_area)
     if wish.clip_revision >= 0:
@@ -102,8 +123,8 @@ def _copied_area(opened: OpenWorkbook, wish: Wish) -> Area:
     return area
 
 
-def _other(hands: Hands) -> OpenWorkbook:
+def _other(context: Context, wish: Clip) -> OpenWorkbook:
     try:
-        return hands.library.open(hands.wish.clip_workbook)
+        return context.library.open(wish.clip_workbook)
     except KeyError:
         raise DreieckError("The workbook that was copied from has been deleted.") from None

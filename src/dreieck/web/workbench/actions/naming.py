@@ -2,77 +2,86 @@
 
 from __future__ import annotations
 
+from pydantic import BaseModel, Field
+
 from dreieck.core.editing.lifting import labelled, marked
-from dreieck.core.editing.naming import aimed_anew, given, place_said
+from dreieck.core.editing.naming import Grows, aimed_anew, given, place_said
 from dreieck.core.exceptions import DreieckError
+from dreieck.core.formula.printer import split_sheet
 from dreieck.core.grid import Area
-from dreieck.web.workbench.actions.cells import go_to
-from dreieck.web.workbench.actions.hands import Hands, action
-from dreieck.web.workbench.state import said
+from dreieck.web.workbench.actions.context import Context, Effect, To, action
+from dreieck.web.workbench.actions.going import go_to
+from dreieck.web.workbench.page_state import said
 
 _MOST_MARKED = 100_000
 
 
-@action
-def give_name(hands: Hands) -> str:
+class Said(BaseModel):
+    """A text with one or several lines."""
+
+    says: str = Field("", max_length=10_001)
+
+
+class Meaning(Said, To):
+    """A name, what it is to stand for, and whether it may stand for something else now."""
+
+    grows: Grows = ""
+    anew: bool = False
+
+
+@action()
+def give_name(context: Context, wish: Meaning) -> str:
     """Give a name to what is said, or let a name stand for it from now on."""
-    wish, workbook = hands.wish, hands.opened.workbook
-    says, at = wish.says.strip(), wish.active
+    state, workbook = context.state, context.opened.workbook
+    says, at = wish.says.strip(), state.active
     if wish.grows:
-        says = _growing(hands, says)
+        says = _growing(context, wish, says)
     give = aimed_anew if wish.anew and wish.to.strip().casefold() in workbook.names else given
     edits = give(workbook, wish.to, says, at)
-    hands.change(f"name {wish.to.strip()}", *edits)
+    context.change(f"name {wish.to.strip()}", *edits)
     return f"{wish.to.strip()} stands for {says} now. Use it in any formula."
 
 
-def _growing(hands: Hands, says: str) -> str:
+def _growing(context: Context, wish: Meaning, says: str) -> str:
     """The range that is said, from its first cell to the end of the sheet."""
-    sheet, _, address = says.rpartition("!")
-    home = (
-        hands.opened.workbook.sheet(sheet.strip("'").replace("''", "'")) if sheet else hands.sheet
-    )
-    return place_said(home, Area.parse(address.replace("$", "")), hands.wish.grows)
+    name, address = split_sheet(says)
+    home = context.sheet if name is None else context.opened.workbook.sheet(name)
+    return place_said(home, Area.parse(address.replace("$", "")), wish.grows)
 
 
-@action
-def give_names(hands: Hands) -> str:
+@action()
+def give_names(context: Context, wish: Said) -> str:
     """Give all names that were accepted: one a line, each with its area."""
     edits = []
-    for line in filter(None, wish_lines(hands)):
+    for line in filter(None, wish.says.splitlines()):
         name, _, area = line.rpartition(" ")
-        says = place_said(hands.sheet, Area.parse(area))
-        edits.extend(given(hands.opened.workbook, name, says))
+        says = place_said(context.sheet, Area.parse(area))
+        edits.extend(given(context.opened.workbook, name, says))
     if not edits:
         raise DreieckError("No name was chosen.")
-    hands.change(f"{len(edits)} names", *edits)
+    context.change(f"{len(edits)} names", *edits)
     return f"{len(edits)} name{'s' * (len(edits) != 1)} given. Ctrl+Z takes them back."
 
 
-def wish_lines(hands: Hands) -> list[str]:
-    """The lines that a form with several choices sent."""
-    return hands.wish.says.splitlines()
-
-
-@action
-def point_name(hands: Hands) -> str:
+@action(Effect.MOVES)
+def point_name(context: Context, wish: To) -> str:
     """Show what a name stands for, and ask for what it is to stand for."""
-    named = hands.opened.workbook.names.get(hands.wish.to.casefold())
+    named = context.opened.workbook.names.get(wish.to.casefold())
     if named is None:
-        raise DreieckError(f"There is no name “{hands.wish.to[:80]}” any more.")
+        raise DreieckError(f"There is no name “{wish.to[:80]}” any more.")
     if named.place:
-        go_to(hands)
-    return f"Select what {hands.wish.to} is to stand for, then press Alt + N."
+        go_to(context, wish)
+    return f"Select what {wish.to} is to stand for, then press Alt + N."
 
 
-@action
-def mark_input(hands: Hands) -> str:
+@action()
+def mark_input(context: Context, wish: Said) -> str:
     """Mark the selected cells as inputs, with a label if one is given, or take the mark away."""
-    places = hands.wish.places
-    label = labelled(hands.sheet, places[-1].first, hands.wish.says.strip())
+    places = context.state.places
+    label = labelled(context.sheet, places[-1].first, wish.says.strip())
     if sum(area.size for area in places) > _MOST_MARKED:
         raise DreieckError(f"At most {_MOST_MARKED:,} cells can be marked at once.")
-    edits = marked(hands.sheet, places)
-    hands.change(f"input mark of {said(places)}", *label, *edits)
+    edits = marked(context.sheet, places)
+    context.change(f"input mark of {said(places)}", *label, *edits)
     role = edits[0].runs[0].look.role
     return f"{said(places)}: {'input from now on' if role == 'input' else 'no input any more'}."

@@ -3,33 +3,33 @@
 from __future__ import annotations
 
 from dreieck.core.exceptions import DreieckError
-from dreieck.web.workbench.actions.hands import Hands, action
+from dreieck.web.workbench.actions.context import Context, To, action
 
 
-@action
-def try_value(hands: Hands) -> str:
+@action()
+def try_value(context: Context, wish: To) -> str:
     """Hold a trial value in the selected cell; nothing is written."""
-    wish = hands.wish
-    wish.trial, wish.tried_at = wish.to.strip(), wish.place
-    if not hands.situation().is_input:
-        wish.stop_trying()
+    state = context.state
+    state.trial, state.tried_at = wish.to.strip(), state.place
+    if not context.situation().is_input:
+        state.stop_trying()
         raise DreieckError("Choose a cell that holds a number to try another one.")
     return ""
 
 
-@action
-def keep_trial(hands: Hands) -> str:
+@action()
+def keep_trial(context: Context) -> str:
     """Keep the trial value."""
-    trial = hands.situation().trial
+    trial = context.situation().trial
     if not trial:
         raise DreieckError("No trial value is held here.")
-    hands.change(f"trial value in {hands.wish.anchor}", trial.edit)
-    hands.wish.stop_trying()
+    context.change(f"trial value in {context.state.anchor}", trial.edit)
+    context.state.stop_trying()
     return f"Kept. {trial.count:,} cells have answered. Ctrl+Z takes it back."
 
 
-@action
-def give_back(hands: Hands) -> str:
+@action()
+def give_back(context: Context) -> str:
     """Give the trial value back."""
-    hands.wish.stop_trying()
+    context.state.stop_trying()
     return "Given back: everything is as it was."

@@ -1,4 +1,4 @@
-// What the server said where it did not do what was asked: in words, whatever form they came in.
+// What is told: above the panel, and what the server said where it did not do what was asked.
 
 const LAST_WORD = "The server did not do this, and did not say why. Nothing that was kept is lost.";
 
@@ -16,4 +16,21 @@ export function problem(text) {
   said.setAttribute("role", "alert");
   said.textContent = text;
   return said;
+}
+
+export function tell(text) {
+  place().replaceChildren(problem(text));
+}
+
+export function hush() {
+  place().replaceChildren();
+}
+
+// What is told now.
+export function told() {
+  return place().textContent.trim();
+}
+
+function place() {
+  return document.getElementById("notice");
 }

@@ -1,0 +1,35 @@
+// What a page takes of the state that an answer brings. The hands may have gone on since it was
+// asked for: what they did is kept, and what the action led to is taken as far as both go together.
+// docs/exchange.md draws it; nothing here touches the page.
+
+// `request` tells what was asked (`action`, and `asked` and `sent`: the times when the hands asked
+// and when the state was sent), `does` the effects of its action, `sent` the state that was sent,
+// `now` the state by now, `times` what the hands did when, `answer` the scene that came.
+export function adoption({ request, does, sent, now, times, answer }) {
+  const { insists, state: led } = answer;
+  const wentOn = times.now !== request.sent;
+  const began = begunSince({ request, does, now, times });
+  const writes = now.text !== null;
+  if ((!wentOn && !began) || (insists && !(wentOn && writes))) return { whole: true, changes: led };
+  if (does.rehearses && times.ended <= request.asked) return { changes: rehearsal(led, sent, now) };
+  if (does.moves && (began || !writes)) return { changes: place(led, request, now, times) };
+  return { changes: {}, lost: insists && sent.text !== null };
+}
+
+// Whether an entry was begun while a move was on its way: it belongs into the cell that this led to.
+export function begunSince({ request, does, now, times }) {
+  return does.moves && now.fresh && times.begun > request.asked;
+}
+
+// The rehearsal that began or changed; its formula is that of the answer unless more was typed.
+function rehearsal({ source, target, landing, values, step, text, writing, flipped }, sent, now) {
+  const formula = now.text === sent.text ? { text, writing, flipped } : {};
+  return { source, target, landing, values, step, ...formula };
+}
+
+// The hands went on on the sheet that the move led to, and in its cell unless they chose another.
+function place({ sheet, home, anchor, focus, left, top }, request, now, times) {
+  if (times.selected > request.asked) return { sheet, home };
+  const writing = now.text === null ? {} : { writing: anchor };
+  return { sheet, home, anchor, focus, left, top, ...writing };
+}

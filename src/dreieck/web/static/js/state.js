@@ -1,0 +1,38 @@
+// The state of this page: what is in view, selected, written, rehearsed and tried; and when the
+// hands changed what of it.
+import { areaText, cell, span } from "./address.js";
+
+const form = document.getElementById("page-state");
+
+export const state = {
+  sheet: Number(form.dataset.sheet), left: 1, top: 1, view: "values", step: "",
+  anchor: "A1", focus: "A1", also: "", copied: "",
+  home: 0, writing: "", text: null, caret: 0, flipped: false, fresh: false, pointed_from: -1,
+  source: "", target: "", landing: "", values: "",
+  wait: localStorage.getItem("wait") === "yes", bare: localStorage.getItem("bare") === "yes",
+  aiming: -1, advice: false, trial: "", tried_at: "",
+};
+
+// Counts the changes by the hands, and remembers at which of them what was done.
+export const times = { now: 0, begun: 0, selected: 0, ended: 0 };
+
+// Changes the state; what the server answers to older states is then drawn, but not adopted.
+export function set(changes) {
+  // Another active cell ends the selection of several areas.
+  if ("anchor" in changes && !("also" in changes)) state.also = "";
+  Object.assign(state, changes);
+  times.now += 1;
+  if ("anchor" in changes) times.selected = times.now;
+  if (changes.target === "") times.ended = times.now;
+}
+
+// An entry was begun by typing; a move that is still on its way decides where.
+export function begin(changes) {
+  set(changes);
+  times.begun = times.now;
+}
+
+// The area that is selected, as text.
+export function selected() {
+  return areaText(span(cell(state.anchor), cell(state.focus)));
+}

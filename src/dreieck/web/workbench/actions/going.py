@@ -1,0 +1,85 @@
+"""Going to cells, areas and landings, and looking at them."""
+
+from __future__ import annotations
+
+from dreieck.core.formula.printer import split_sheet
+from dreieck.core.grid import Area, Cell
+from dreieck.web.workbench.actions.context import Context, Effect, Steps, To, action
+from dreieck.web.workbench.page_state import MAX_PLACES, PageState
+
+
+@action()
+def show(context: Context) -> str:
+    """Show the page's state and nothing else."""
+    return ""
+
+
+@action(Effect.MOVES)
+def jump(context: Context, wish: Steps) -> str:
+    """Jump to the edge of the data; widening keeps the other end of the selection."""
+    state = context.state
+    origin = Cell.parse(state.focus if wish.widen else state.anchor)
+    edge = context.sheet.edge(origin, wish.columns, wish.rows)
+    if wish.widen:
+        state.focus = edge.text
+    else:
+        state.stand(edge)
+    state.reveal, state.step = edge.text, ""
+    return ""
+
+
+@action(Effect.MOVES)
+def go_to(context: Context, wish: To) -> str:
+    """Select what an address, or several with commas, names.
+
+    While something is written it is only brought into view.
+    """
+    state, workbook = context.state, context.opened.workbook
+    further: list[Area] = []
+    named = workbook.names.get(wish.to.strip().casefold())
+    if named and named.place:
+        name, area = named.place
+        sheet = workbook.sheet(name)
+    else:
+        home, address = split_sheet(wish.to)
+        sheet = context.sheet if home is None else workbook.sheet(home)
+        *further, area = [Area.parse(each) for each in address.split(",")]
+    if state.text is None and not state.target:
+        context.show_sheet(sheet, area)
+        state.also = ",".join(each.text for each in further[:MAX_PLACES])
+        state.step = ""
+    else:
+        context.show_sheet(sheet)
+    state.reveal = area.first.text
+    return ""
+
+
+@action(Effect.MOVES)
+def look_at(context: Context, wish: To) -> str:
+    """Look at one landing."""
+    _look_at(context.state, Cell.parse(wish.to))
+    return ""
+
+
+@action(Effect.MOVES)
+def walk(context: Context, wish: Steps) -> str:
+    """Look at the landing so many ``rows`` further in reading order, round and round."""
+    state, situation = context.state, context.situation()
+    if situation.rehearsing and situation.fill:
+        area, here = situation.fill.target, situation.here
+        index = (here.row - area.top) * area.width + here.column - area.left + wish.rows
+        row, column = divmod(index % area.size, area.width)
+        _look_at(state, Cell(area.left + column, area.top + row))
+    elif situation.block:
+        _look_at(state, situation.block.stepped(situation.here, wish.rows))
+    else:
+        return "The selected cell holds no formula, so there are no landings to walk."
+    return ""
+
+
+def _look_at(state: PageState, landing: Cell) -> None:
+    state.reveal = landing.text
+    if state.target:
+        state.landing = landing.text
+    else:
+        state.stand(landing)

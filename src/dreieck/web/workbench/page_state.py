@@ -1,0 +1,170 @@
+"""What a page of the workbench says of itself with every request, in parts by step."""
+
+from __future__ import annotations
+
+from typing import Annotated, Literal
+
+from pydantic import BaseModel, Field
+
+from dreieck.core.editing.fill import Values
+from dreieck.core.grid import Area, Cell
+
+Step = Literal["", "write", "fill", "check"]
+View = Literal["values", "formulas", "both"]
+MAX_TEXT = 1_000_000
+MAX_NUMBER = 2**53
+Number = Annotated[int, Field(ge=-1, le=MAX_NUMBER)]
+MAX_PLACES = 100
+"""How many areas can be selected at once beside the active one."""
+
+
+def said(places: list[Area]) -> str:
+    """Areas as they are told: up to three of them by their addresses."""
+    texts = [area.text for area in places]
+    return ", ".join(texts) if len(texts) <= 3 else f"{len(texts)} places"
+
+
+class InView(BaseModel):
+    """What is shown: a sheet at a ``revision`` of its workbook, from ``left`` and ``top`` on.
+
+    ``width`` and ``height`` are those of the window in pixels; ``reveal`` is a cell that is to
+    be brought into view; ``step`` is the panel's, where it was turned by hand.
+    """
+
+    revision: Number = 0
+    sheet: Number = 0
+    left: int = Field(1, ge=1, le=MAX_NUMBER)
+    top: int = Field(1, ge=1, le=MAX_NUMBER)
+    width: int = Field(900, ge=1, le=10_000)
+    height: int = Field(540, ge=1, le=10_000)
+    reveal: str = ""
+    view: View = "values"
+    step: Step = ""
+
+
+class Selected(BaseModel):
+    """What is selected: from the active cell ``anchor`` to ``focus``.
+
+    ``also`` are further areas, with commas between them. ``copied`` is the number of a sheet
+    and the area on it that was copied last.
+    """
+
+    anchor: str = "A1"
+    focus: str = "A1"
+    also: str = Field("", max_length=4000)
+    copied: str = ""
+    reveal: str = ""
+
+    @property
+    def active(self) -> Cell:
+        """The cell that entries go to. Raises AddressError."""
+        return Cell.parse(self.anchor)
+
+    @property
+    def selection(self) -> Area:
+        """The selected area. Raises AddressError."""
+        return Area.spanned(self.active, Cell.parse(self.focus))
+
+    @property
+    def places(self) -> list[Area]:
+        """All selected areas, the one with the active cell last. Raises AddressError."""
+        further = [Area.parse(each) for each in self.also.split(",") if each]
+        return [*further[:MAX_PLACES], self.selection]
+
+    def select(self, area: Area) -> None:
+        """Select an area, its first cell active, and bring it into view."""
+        self.anchor, self.focus, self.also = area.first.text, area.last.text, ""
+        self.reveal = area.first.text
+
+    def stand(self, cell: Cell) -> None:
+        """Select one cell."""
+        self.anchor = self.focus = cell.text
+        self.also = ""
+
+
+class Written(BaseModel):
+    """What is written: ``text`` into the cell ``writing``; None where nothing is.
+
+    ``home`` is the sheet that is written or rehearsed on, if another one is shown. ``flipped``
+    says that the text came from a switch of a kept formula, ``fresh`` that it was begun by
+    typing, so that arrow keys point. ``pointed_from`` is where the reference begins in it that
+    was pointed at just now, -1 if none was.
+    """
+
+    home: Number = 0
+    writing: str = ""
+    text: str | None = Field(None, max_length=MAX_TEXT)
+    caret: Number = 0
+    flipped: bool = False
+    fresh: bool = False
+    pointed_from: Number = -1
+
+    def stop_writing(self) -> None:
+        """Nothing is being written any more."""
+        self.writing, self.text, self.caret = "", None, 0
+        self.flipped, self.fresh, self.pointed_from, self.home = False, False, -1, 0
+
+
+class Rehearsed(BaseModel):
+    """What is rehearsed: a fill of ``target`` from ``source``, no text where none is.
+
+    ``landing`` is the one that is looked at, ``values`` says whether plain values are copied or
+    count on. With ``wait`` no fill lands before it is told to, with ``bare`` number formats
+    stay behind. ``aiming`` is the reference whose reading in a landing is pointed at, -1 if
+    none is, ``advice`` whether likely locks are shown.
+    """
+
+    source: str = ""
+    target: str = ""
+    landing: str = ""
+    values: Values = ""
+    wait: bool = False
+    bare: bool = False
+    aiming: Number = -1
+    advice: bool = False
+
+    def drop_rehearsal(self) -> None:
+        """Nothing is rehearsed any more."""
+        self.source, self.target, self.landing, self.values = "", "", "", ""
+        self.aiming, self.advice = -1, False
+
+
+class Tried(BaseModel):
+    """What is tried out: ``trial`` is held in ``tried_at``, a sheet's number and a cell."""
+
+    trial: str = Field("", max_length=200)
+    tried_at: str = ""
+
+    def stop_trying(self) -> None:
+        """No trial value is held any more."""
+        self.trial, self.tried_at = "", ""
+
+
+class PageState(Tried, Rehearsed, Written, Selected, InView):
+    """The state of one page: what it shows, what is selected, written, rehearsed and tried."""
+
+    def rehearse(self, target: Area) -> None:
+        """Rehearse a fill of an area from what is written or selected."""
+        self.source = self.source or self.writing or self.selection.text
+        self.target, self.landing, self.step = target.text, "", ""
+
+    @property
+    def place(self) -> str:
+        """The sheet's number and the active cell."""
+        return f"{self.sheet} {self.anchor}"
+
+    @property
+    def trying(self) -> bool:
+        """Whether the active cell holds a trial value."""
+        return bool(self.trial) and self.tried_at == self.place and self.text is None
+
+
+class Asked(BaseModel):
+    """What a page says with a request beside its state.
+
+    ``picture`` is the number of what it drew last. A ``patient`` page waits longer for values,
+    and ends its request when it has another one.
+    """
+
+    picture: Number = 0
+    patient: bool = False
