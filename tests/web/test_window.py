@@ -7,9 +7,9 @@ from hypothesis import strategies as st
 
 from dreieck.core.grid import MAX_COLUMN, MAX_ROW, Area, Cell
 from dreieck.store import Database, Library
+from dreieck.web.workbench.page_state import PageState
 from dreieck.web.workbench.scene import HEAD, ROW, scene
 from dreieck.web.workbench.situation import Situation
-from dreieck.web.workbench.page_state import PageState
 
 
 @pytest.fixture(scope="module")
