@@ -2,10 +2,13 @@
 SHELL := /bin/bash
 PYTHON ?= python3
 BIN := .venv/bin
+PRETTIER := $(BIN)/node node_modules/prettier/bin/prettier.cjs
+TEMPLATES := src/dreieck/web/templates/*.html
+SCRIPTS := src/dreieck/web/static/js src/dreieck/web/static/css
 SUDO := $(shell [ "$$(id -u)" = 0 ] || echo sudo)
 APT := $(SUDO) env DEBIAN_FRONTEND=noninteractive apt-get install -y --no-install-recommends
 
-.PHONY: demo test check bench campaign mutants screenshots vendor lock
+.PHONY: demo test check format bench campaign mutants screenshots vendor lock
 .DEFAULT_GOAL := demo
 
 demo: .venv/.runtime
@@ -17,8 +20,17 @@ test: check .chromium
 check: .venv/.dev
 	$(BIN)/ruff check .
 	$(BIN)/ruff format --check .
+	$(BIN)/djhtml --check --tabwidth 2 $(TEMPLATES)
+	$(PRETTIER) --check --log-level warn $(SCRIPTS)
+	! grep -rnE '^.{121}' $(TEMPLATES) $(SCRIPTS)
 	$(BIN)/mypy
 	$(BIN)/lint-imports
+
+format: .venv/.dev
+	$(BIN)/ruff check --fix .
+	$(BIN)/ruff format .
+	$(BIN)/djhtml --tabwidth 2 $(TEMPLATES)
+	$(PRETTIER) --write --log-level warn $(SCRIPTS)
 
 bench: .venv/.dev
 	$(BIN)/python -m bench
@@ -53,8 +65,9 @@ lock: .venv/.dev
 	$(BIN)/pip install -q --disable-pip-version-check --no-deps -e .
 	touch $@
 
-.venv/.dev: requirements-dev.txt .venv/.runtime
+.venv/.dev: requirements-dev.txt package-lock.json .venv/.runtime
 	$(BIN)/pip install -q --disable-pip-version-check -r requirements-dev.txt
+	PATH="$(CURDIR)/$(BIN):$$PATH" npm ci --silent
 	touch $@
 
 .PHONY: .chromium

@@ -39,7 +39,7 @@ class Page:
     @property
     def notice(self):
         found = re.search(r'<p class="notice [^>]*>(.*?)</p>', self.html, re.DOTALL)
-        return found[1] if found else ""
+        return re.sub(r"\s+", " ", found[1]).strip() if found else ""
 
     @property
     def text(self):

@@ -16,7 +16,7 @@ def test_a_workbook_is_made_renamed_and_deleted_with_a_question(client):
     assert "Winter &lt;b&gt;" in answer
     question = client.get("/workbooks/1/question").text
     assert "Delete “Hut supplies”?" in question
-    assert re.search(r"4 sheets with \d{3} filled cells, and 0 changes", question)
+    assert re.search(r"4 sheets with \d{3} filled cells,\s+and 0 changes", question)
     client.post("/workbooks/1/delete")
     assert listed(client) == ["Winter &lt;b&gt;"]
     assert "deleted already" in client.post("/workbooks/1/delete").text

@@ -9,6 +9,7 @@ from collections.abc import Iterator
 from dataclasses import dataclass
 from itertools import islice
 from typing import Annotated, Literal
+from urllib.parse import urlencode
 
 from fastapi import APIRouter, HTTPException, Query, Request
 from pydantic import BaseModel, Field
@@ -31,8 +32,8 @@ from dreieck.store import OpenWorkbook
 from dreieck.web.answers import TheWorkbook, page
 from dreieck.web.turns import RequestBudget, in_time
 from dreieck.web.workbench.checking import findings_of
+from dreieck.web.workbench.colours import colour_of
 from dreieck.web.workbench.found import state_of
-from dreieck.web.workbench.scene import COLOURS
 
 router = APIRouter(include_in_schema=False)
 
@@ -49,6 +50,11 @@ class Asked(BaseModel):
     state: Literal["", "sound", "doubt", "broken"] = ""
     line: str = Field("", max_length=8)
     first: int = Field(0, ge=0, le=MAX_COLUMN * MAX_ROW)
+
+    @property
+    def filter(self) -> str:
+        """Which part of the log this is, as it stands in an address."""
+        return urlencode(self.model_dump(exclude={"first"}))
 
 
 @dataclass(frozen=True)
@@ -88,7 +94,7 @@ def _page(request: Request, opened: OpenWorkbook, sheet_id: int, asked: Asked) -
     name = "log_rows.html" if request.headers.get("hx-request") else "log.html"
     return page(
         request, name, opened=opened, sheet=sheet, block=block, asked=asked, lines=lines,
-        more=more, names=_names(opened, block), hurried=current().hurried,
+        more=more, filter=asked.filter, names=_names(opened, block), hurried=current().hurried,
         tags=[tag(index) for index in range(len(block.shape.references))],
     )  # fmt: skip
 
@@ -216,7 +222,7 @@ def _lines(
             continue
         reads, read_value = _reads(opened, sheet, shift.reference, cell)
         yield Line(
-            cell.text, state, value, shift, number % COLOURS, _moved(shift), _locked(shift),
+            cell.text, state, value, shift, colour_of(number), _moved(shift), _locked(shift),
             reads, read_value,
         )  # fmt: skip
 

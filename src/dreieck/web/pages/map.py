@@ -9,7 +9,7 @@ from fastapi import APIRouter, HTTPException, Request
 from starlette.responses import Response
 
 from dreieck.core.budget import current
-from dreieck.core.calculate.blocks import patches
+from dreieck.core.calculate.blocks import areas_by_shape, patches
 from dreieck.core.exceptions import DreieckError
 from dreieck.core.formula import Shape
 from dreieck.core.grid import Area, column_letters
@@ -147,9 +147,6 @@ def _values(sheet: Sheet, scale: _Scale) -> list[Box]:
 
 
 def _tones(sheet: Sheet, looks: dict[Shape, str]) -> list[Tone]:
-    areas: dict[Shape, list[Area]] = {}
-    for patch in patches(sheet):
-        areas.setdefault(patch.shape, []).append(patch.area)
     tones = [
         Tone(
             looks[shape],
@@ -158,21 +155,21 @@ def _tones(sheet: Sheet, looks: dict[Shape, str]) -> list[Tone]:
             ", ".join(area.text for area in where[:3]) + (" …" if len(where) > 3 else ""),
             where[0].first.text,
         )
-        for shape, where in areas.items()
+        for shape, where in areas_by_shape(sheet).items()
     ]
     return sorted(tones, key=lambda tone: -tone.cells)[:60]
 
 
-def _headings(scale: _Scale) -> list[tuple[float, float, str]]:
-    """Column letters on top and row numbers at the side."""
+def _headings(scale: _Scale) -> list[tuple[float, float, str, str]]:
+    """Column letters on top and row numbers at the side: place, text, and its anchor."""
     columns = [
-        (_HEAD + (number - 0.5) * scale.column, 15.0, column_letters(number))
+        (_HEAD + (number - 0.5) * scale.column, 15.0, column_letters(number), "middle")
         for number in range(1, scale.columns + 1)
         if scale.column > 14 or number % 5 == 1
     ]
     step = max(1, round(24 / scale.row))
     rows = [
-        (_HEAD - 4, _HEAD + (row - 0.5) * scale.row + 4, f"{row:,}")
+        (_HEAD - 4, _HEAD + (row - 0.5) * scale.row + 4, f"{row:,}", "end")
         for row in range(1, scale.rows + 1, step)
     ]
     return columns + rows

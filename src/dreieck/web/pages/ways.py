@@ -23,6 +23,7 @@ from dreieck.core.values.look import shown
 from dreieck.store import OpenWorkbook, OutOfDate
 from dreieck.web.answers import TheForm, TheWorkbook, page, whole_number
 from dreieck.web.turns import in_time
+from dreieck.web.workbench.colours import colour_of
 from dreieck.web.workbench.page_state import MAX_NUMBER
 
 router = APIRouter(include_in_schema=False)
@@ -174,6 +175,7 @@ def _context(
         "asked": asked.model_copy(update={"to": target.text, "reference": number}),
         "start": start,
         "formula": shape.text(start),
+        "colour": colour_of(number),
         "tags": [tag(index) for index in range(len(shape.references))],
         "ways": [_shown(way, now, asked.view) for way in ways],
     }

@@ -15,7 +15,7 @@ from dreieck.core.words.headings import called
 from dreieck.core.words.named import held_by
 from dreieck.core.words.preview import Direction, next_reads, usual_directions
 from dreieck.core.words.reading import Phrase, reading
-from dreieck.web.workbench.scene import COLOURS
+from dreieck.web.workbench.colours import colour_of
 from dreieck.web.workbench.situation import Situation
 
 
@@ -27,6 +27,12 @@ class Switch:
     chosen: Hold
     choices: tuple[tuple[Hold, str], ...]
     """Each choice, and what it would do."""
+
+    @property
+    def says(self) -> str:
+        """What is chosen, in words."""
+        corner = f"stays at the {self.chosen} corner"
+        return f"{self.axis} {corner if self.chosen in ('first', 'last') else self.chosen}"
 
 
 @dataclass(frozen=True)
@@ -166,13 +172,13 @@ def _card(situation: Situation, index: int, reference: Reference) -> Card:
     return Card(
         index=index,
         tag=tag(index),
-        colour=index % COLOURS,
+        colour=colour_of(index),
         switches=tuple(
             Switch(
                 axis,
                 hold_of(reference, start, axis),
                 tuple(
-                    (hold, _ahead(held(reference, start, axis, hold), start, directions))
+                    (hold, _does(held(reference, start, axis, hold), start, directions, hold))
                     for hold in choices
                 ),
             )
@@ -183,6 +189,12 @@ def _card(situation: Situation, index: int, reference: Reference) -> Card:
         shift=shift,
         ahead=_ahead(reference, start, directions),
     )
+
+
+def _does(changed: Reference, start: Cell, directions: tuple[Direction, ...], hold: Hold) -> str:
+    """What a reference would do with a choice."""
+    corner = f"only the {hold} corner stays; " if hold in ("first", "last") else ""
+    return corner + _ahead(changed, start, directions)
 
 
 def _ahead(reference: Reference, start: Cell, directions: tuple[Direction, ...]) -> str:

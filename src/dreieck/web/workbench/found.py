@@ -8,7 +8,7 @@ from dreieck.core.checking.findings import Finding, Mend
 from dreieck.core.formula.shift import tag
 from dreieck.core.grid import Cell
 from dreieck.web.workbench.checking import findings_on
-from dreieck.web.workbench.scene import COLOURS
+from dreieck.web.workbench.colours import colour_of
 from dreieck.web.workbench.situation import Situation
 
 STATES = {"broken": "broken", "doubt": "in doubt", "note": "a note"}
@@ -53,7 +53,7 @@ def shown(finding: Finding) -> Found:
         finding.areas[0].first.text,
         reference,
         "" if finding.reference is None else tag(finding.reference),
-        max(reference, 0) % COLOURS,
+        colour_of(reference),
         finding.mends,
     )
 

@@ -2,25 +2,40 @@
 
 from __future__ import annotations
 
+from collections.abc import Mapping
+from types import MappingProxyType
 from typing import Literal, NamedTuple
 
 When = Literal["always", "selecting", "writing", "rehearsing", "checking"]
+_SAID: dict[When, str] = {
+    "always": "",
+    "selecting": "on a selected cell",
+    "writing": "while writing, or on a formula",
+    "rehearsing": "while rehearsing",
+    "checking": "in a filled block",
+}
+_CODES = {".": "Period", ",": "Comma"}
 
 
 class Key(NamedTuple):
     """A key, what it does, and when it matters.
 
-    ``code`` and ``modifiers`` are how a browser names it, empty for keys that the
-    browser module handles together with others; ``foot`` is the short text for the foot.
+    It asks for an ``action`` with a ``wish``, or is an ``act`` of the page itself; keys that
+    the browser handles together with others have neither. ``foot`` is the text for the foot.
     """
 
     keys: str
     does: str
     when: When
     action: str = ""
-    code: str = ""
-    modifiers: str = ""
+    wish: Mapping[str, str | int] = MappingProxyType({})
+    act: str = ""
     foot: str = ""
+
+    @property
+    def says_when(self) -> str:
+        """When it matters, in words."""
+        return _SAID[self.when]
 
 
 KEYS = (
@@ -32,49 +47,54 @@ KEYS = (
     Key("Enter, Tab", "keep the entry and go down, or right; with Shift the other way", "always"),
     Key("Esc", "discard the entry, or drop the rehearsal", "always"),
     Key("Delete", "clear the selection", "selecting"),
-    Key("Alt + W", "write on in the selected cell", "selecting", "write", "KeyW", "alt", "write"),
+    Key("Alt + W", "write on in the selected cell", "selecting", act="write", foot="write"),
     Key("Alt + C", "column of the reference under the caret: moves or stays", "writing",
-        "lock-column", "KeyC", "alt", "column moves or stays"),
+        action="lock", wish={"axis": "column"}, foot="column moves or stays"),
     Key("Alt + R", "row of the reference under the caret: moves or stays", "writing",
-        "lock-row", "KeyR", "alt", "row moves or stays"),
+        action="lock", wish={"axis": "row"}, foot="row moves or stays"),
     Key("Alt + arrows", "stretch a fill and rehearse it", "selecting",
         foot="stretch a fill"),
     Key("Alt + Shift + arrows", "go alongside: as far as the neighbouring data goes", "selecting"),
-    Key("Alt + O", "plain values are copied, or count on", "rehearsing", "switch-values", "KeyO",
-        "alt", "copy or count on"),
+    Key("Alt + O", "plain values are copied, or count on", "rehearsing",
+        action="switch-values", foot="copy or count on"),
     Key("Enter", "land the rehearsed fill", "rehearsing", foot="land"),
     Key("Esc", "drop the rehearsed fill", "rehearsing", foot="drop"),
-    Key("Alt + J", "next landing", "checking", "next-landing", "KeyJ", "alt", "next landing"),
-    Key("Alt + K", "previous landing", "checking", "previous-landing", "KeyK", "alt",
-        "previous landing"),
-    Key("Alt + V", "next view: values, formulas, both", "always", "next-view", "KeyV", "alt"),
-    Key("Alt + N", "name the selection", "selecting", "name", "KeyN", "alt", "name"),
-    Key("Alt + I", "mark the selection as input, or not", "selecting", "mark-input", "KeyI",
-        "alt"),
+    Key("Alt + J", "next landing", "checking",
+        action="walk", wish={"rows": 1}, foot="next landing"),
+    Key("Alt + K", "previous landing", "checking",
+        action="walk", wish={"rows": -1}, foot="previous landing"),
+    Key("Alt + V", "next view: values, formulas, both", "always", act="next-view"),
+    Key("Alt + N", "name the selection", "selecting", act="name", foot="name"),
+    Key("Alt + I", "mark the selection as input, or not", "selecting", action="mark-input"),
     Key("Alt + L", "insert or delete rows and columns, and what else the selection offers",
-        "selecting", "about", "KeyL", "alt"),
-    Key("Alt + G", "go to a cell or name; several, with commas, are selected", "always", "go-to",
-        "KeyG", "alt"),
-    Key("Alt + .", "next sheet", "always", "next-sheet", "Period", "alt"),
-    Key("Alt + ,", "previous sheet", "always", "previous-sheet", "Comma", "alt"),
-    Key("Alt + S", "rename, duplicate, move or delete this sheet", "always", "this-sheet", "KeyS",
-        "alt"),
+        "selecting", act="about"),
+    Key("Alt + G", "go to a cell or name; several, with commas, are selected", "always",
+        act="address"),
+    Key("Alt + .", "next sheet", "always", action="show-sheet", wish={"columns": 1}),
+    Key("Alt + ,", "previous sheet", "always", action="show-sheet", wish={"columns": -1}),
+    Key("Alt + S", "rename, duplicate, move or delete this sheet", "always", act="this-sheet"),
     Key("arrows, or a click", "point at the cell that the formula should read", "writing"),
     Key("Tab", "take the first suggestion; arrow down chooses another", "writing"),
-    Key("Alt + B", "back to the cell that is written", "writing", "to-the-start", "KeyB", "alt"),
+    Key("Alt + B", "back to the cell that is written", "writing", action="to-the-start"),
     Key("Ctrl + C, X, V", "copy, cut, paste", "selecting"),
-    Key("Ctrl + Z", "undo", "always", "undo", "KeyZ", "ctrl"),
-    Key("Ctrl + Shift + Z", "redo", "always", "redo", "KeyZ", "ctrl shift"),
+    Key("Ctrl + Z", "undo", "always", action="undo"),
+    Key("Ctrl + Shift + Z", "redo", "always", action="redo"),
     Key("?", "this help", "selecting"),
 )  # fmt: skip
 
 
-def for_browser() -> list[dict[str, str]]:
-    """The keys that stand for one action each."""
+def for_browser() -> list[dict[str, object]]:
+    """The keys that stand for one thing each, as a browser names their presses."""
     return [
-        {"code": key.code, "modifiers": key.modifiers, "action": key.action}
+        {
+            "code": _CODES.get(key.keys[-1], f"Key{key.keys[-1]}"),
+            "modifiers": " ".join(key.keys.lower().split(" + ")[:-1]),
+            "action": key.action,
+            "wish": dict(key.wish),
+            "act": key.act,
+        }
         for key in KEYS
-        if key.action
+        if key.action or key.act
     ]
 
 

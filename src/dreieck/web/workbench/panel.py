@@ -9,6 +9,7 @@ from dreieck.core.calculate import Block, Readers
 from dreieck.core.checking.aim import Likely, likely_locks
 from dreieck.core.editing.fill import Fill, can_count_on
 from dreieck.core.formula.printer import place_text, sheet_text
+from dreieck.core.formula.shift import tag
 from dreieck.core.functions import Trait, calls
 from dreieck.core.grid import Area, Cell
 from dreieck.core.sheet.content import Entry, Unreadable
@@ -76,6 +77,7 @@ class Panel:
     is_input: bool
     trial: TrialShown | None
     aiming: int
+    aiming_tag: str
     advice: list[Likely]
     advising: bool
     counting: str
@@ -126,6 +128,7 @@ def panel(situation: Situation, desk: Desk) -> Panel:
         is_input=situation.is_input,
         trial=trial_shown(situation),
         aiming=situation.state.aiming,
+        aiming_tag=tag(max(situation.state.aiming, 0)),
         advice=_advice(situation),
         advising=situation.state.advice,
         counting=_counting(fill),

@@ -15,6 +15,7 @@ from dreieck.core.grid import MAX_COLUMN, MAX_ROW, Area, Cell, column_letters
 from dreieck.core.sheet.content import Content, Unreadable, typed_text
 from dreieck.core.values import UNFINISHED, Error, Value
 from dreieck.core.values.look import shown
+from dreieck.web.workbench.colours import COLOURS, colour_of
 from dreieck.web.workbench.page_state import PageState
 from dreieck.web.workbench.situation import Situation
 
@@ -26,7 +27,6 @@ ROW = 29
 """The height of a row; twice as high where values and formulas are shown."""
 HEAD = 40
 """The width of the row headings."""
-COLOURS = 6
 _DIGIT = 7.9
 _PADDING = 18
 
@@ -136,7 +136,7 @@ def scene(situation: Situation, *, insists: bool = False) -> Scene:
         cells=_cells(situation, in_view, columns),
         text=situation.desk_text,
         chips=[
-            Chip(start=mention.start, end=mention.end, colour=index % COLOURS)
+            Chip(start=mention.start, end=mention.end, colour=colour_of(index))
             for index, mention in enumerate(situation.mentions)
         ],
         may_point=situation.writing
@@ -306,7 +306,7 @@ def _frame(reference: Reference, index: int, at: Cell, area: Area, *, at_start: 
     return Frame(
         index=index,
         tag=tag(index),
-        colour=index % COLOURS,
+        colour=colour_of(index),
         area=area,
         solid=(first.column, first.row, last.column, last.row),
         at_start=at_start,
@@ -324,7 +324,7 @@ def _ties(situation: Situation) -> list[Tie]:
         if _is_here(situation, reference) and start_reads and here_reads:
             ties.append(
                 Tie(
-                    colour=index % COLOURS,
+                    colour=colour_of(index),
                     start=start,
                     start_reads=start_reads,
                     here=situation.here,

@@ -15,6 +15,7 @@ from dreieck.core.sheet.sheet import Sheet
 from dreieck.core.words.headings import heading_left
 from dreieck.store import OpenWorkbook
 from dreieck.web.answers import TheWorkbook, page, sheet_and_area
+from dreieck.web.workbench.actions.entries import Towards
 from dreieck.web.workbench.actions.lines import selected_lines
 
 router = APIRouter(include_in_schema=False)
@@ -29,6 +30,7 @@ class Choice:
     lines: Lines
     before: Literal["above", "left"]
     behind: Literal["below", "right"]
+    towards: Towards
     filled: int
     losing: int
     lost: list[str]
@@ -61,6 +63,7 @@ def _choice(opened: OpenWorkbook, sheet: Sheet, lines: Lines) -> Choice:
         lines,
         "above" if by_row else "left",
         "below" if by_row else "right",
+        "down" if by_row else "right",
         sheet.count(lines.area),
         sum(each.before.size for each in lost),
         [f"{sheet_text(each.sheet.name)}!{each.before.text}" for each in lost[:_LISTED]],

@@ -3,7 +3,8 @@ export const LAST = [18278, 1000000];
 
 export function letters(column) {
   let text = "";
-  for (; column > 0; column = Math.floor((column - 1) / 26)) text = String.fromCharCode(65 + ((column - 1) % 26)) + text;
+  for (; column > 0; column = Math.floor((column - 1) / 26))
+    text = String.fromCharCode(65 + ((column - 1) % 26)) + text;
   return text;
 }
 
@@ -17,7 +18,10 @@ export function cell(text) {
 }
 
 export function moved([column, row], columns, rows) {
-  return [Math.min(Math.max(column + columns, 1), LAST[0]), Math.min(Math.max(row + rows, 1), LAST[1])];
+  return [
+    Math.min(Math.max(column + columns, 1), LAST[0]),
+    Math.min(Math.max(row + rows, 1), LAST[1]),
+  ];
 }
 
 // The area that two cells span, as [left, top, right, bottom].

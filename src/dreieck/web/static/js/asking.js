@@ -10,7 +10,9 @@ export async function ask(address) {
   comes = true;
   dialog.replaceChildren();
   let said = "This cannot be asked just now; is the server still there?";
-  const refused = (event) => { said = refusal(event.detail.xhr.responseText); };
+  const refused = (event) => {
+    said = refusal(event.detail.xhr.responseText);
+  };
   dialog.addEventListener("htmx:responseError", refused);
   await htmx.ajax("GET", address, { target: dialog, swap: "innerHTML" }).catch(() => {});
   dialog.removeEventListener("htmx:responseError", refused);

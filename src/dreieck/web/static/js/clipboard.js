@@ -9,12 +9,21 @@ const form = document.getElementById("page-state");
 const workbook = form.dataset.at.split("/")[2];
 
 export async function copy(cut) {
-  const clip = { workbook, sheet: state.sheet, area: selected(), revision: knownRevision(), cut, text: "" };
+  const clip = {
+    workbook,
+    sheet: state.sheet,
+    area: selected(),
+    revision: knownRevision(),
+    cut,
+    text: "",
+  };
   // The text comes from the server, so the clipboard is handed a promise of it.
-  const text = fetch(`${form.dataset.pages}${state.sheet}/text?area=${clip.area}`).then(async (answer) => {
-    if (!answer.ok) throw new Error(refusal(await answer.text()));
-    return answer.text();
-  });
+  const text = fetch(`${form.dataset.pages}${state.sheet}/text?area=${clip.area}`).then(
+    async (answer) => {
+      if (!answer.ok) throw new Error(refusal(await answer.text()));
+      return answer.text();
+    },
+  );
   localStorage.setItem("clip", JSON.stringify(clip));
   set({ copied: `${state.sheet} ${clip.area}` });
   act("show");
@@ -54,12 +63,23 @@ export function forget() {
 }
 
 function asClip(clip) {
-  return { clip_workbook: clip.workbook, clip_sheet: clip.sheet, clip_revision: clip.revision ?? -1, clip_area: clip.area, clip_cut: clip.cut };
+  return {
+    clip_workbook: clip.workbook,
+    clip_sheet: clip.sheet,
+    clip_revision: clip.revision ?? -1,
+    clip_area: clip.area,
+    clip_cut: clip.cut,
+  };
 }
 
 function ours() {
   const here = document.activeElement;
-  return !writingNow() && !state.target && (here === inCell || here === document.body) && !document.querySelector("dialog[open]");
+  return (
+    !writingNow() &&
+    !state.target &&
+    (here === inCell || here === document.body) &&
+    !document.querySelector("dialog[open]")
+  );
 }
 
 function onOurs(name, does) {

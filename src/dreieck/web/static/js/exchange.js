@@ -40,7 +40,9 @@ export function isOnItsWay(effect) {
 }
 
 function does({ action }) {
-  return Object.fromEntries(Object.keys(EFFECTS).map((effect) => [effect, EFFECTS[effect].includes(action)]));
+  return Object.fromEntries(
+    Object.keys(EFFECTS).map((effect) => [effect, EFFECTS[effect].includes(action)]),
+  );
 }
 
 // Asks the server to show the present state; several such wishes become one.
@@ -102,7 +104,8 @@ async function run() {
 async function send(request) {
   const sent = request.state ?? { ...state };
   // An entry begun since belongs into the cell that the move leads to, not into this one.
-  if (begunSince({ request, does: does(request), now: state, times })) Object.assign(sent, { text: null, writing: "" });
+  if (begunSince({ request, does: does(request), now: state, times }))
+    Object.assign(sent, { text: null, writing: "" });
   request.sent ??= times.now;
   request.revision ??= revision;
   if (request.action !== "show") kept.textContent = "keeping …";
@@ -118,8 +121,12 @@ async function send(request) {
 function fields(request, sent) {
   const grid = document.getElementById("grid");
   const values = {
-    ...sent, ...request.wish, revision: request.revision, picture: scene?.picture ?? 0,
-    width: grid.clientWidth, height: Math.max(grid.clientHeight - 30, 30),
+    ...sent,
+    ...request.wish,
+    revision: request.revision,
+    picture: scene?.picture ?? 0,
+    width: grid.clientWidth,
+    height: Math.max(grid.clientHeight - 30, 30),
   };
   return Object.fromEntries(Object.entries(values).filter(([, value]) => value !== null));
 }
@@ -127,7 +134,14 @@ function fields(request, sent) {
 function received(request, sent) {
   unkept.length = 0;
   scene = wholeAgain(JSON.parse(document.getElementById("scene").dataset.scene), scene);
-  const { whole, changes, lost } = adoption({ request, does: does(request), sent, now: state, times, answer: scene });
+  const { whole, changes, lost } = adoption({
+    request,
+    does: does(request),
+    sent,
+    now: state,
+    times,
+    answer: scene,
+  });
   // Places that were not adopted still have to follow what others changed.
   const inStep = scene.began === request.revision;
   if (whole || inStep) revision = scene.revision;
@@ -137,7 +151,8 @@ function received(request, sent) {
   Object.assign(state, changes);
   if (lost) tell(`${told()} What was typed into ${sent.writing}: ${sent.text.slice(0, 300)}`);
   if (scene.unfinished) setTimeout(askForTheRest, UNFINISHED_PAUSE);
-  if (whole && !location.pathname.endsWith(`/${state.sheet}`)) history.replaceState(null, "", form.dataset.pages + state.sheet);
+  if (whole && !location.pathname.endsWith(`/${state.sheet}`))
+    history.replaceState(null, "", form.dataset.pages + state.sheet);
 }
 
 // Opens again what was not kept; where another entry is open by now, remembers what it was.
@@ -154,7 +169,9 @@ function takeBack(sent) {
 
 function tellUnreached() {
   const more = unkept.length ? ` Type again what is not open any more: ${unkept.join(", ")}.` : "";
-  tell(`The server cannot be reached. What you typed is still here; try again when it is back.${more}`);
+  tell(
+    `The server cannot be reached. What you typed is still here; try again when it is back.${more}`,
+  );
 }
 
 // Only the cells that differ are sent: the others are those of the picture before.

@@ -14,18 +14,21 @@ export function drawCells() {
   table.style.width = `${HEAD_WIDTH + scene.columns.reduce((sum, column) => sum + column.width, 0)}px`;
   const head = make("tr");
   head.append(heading("", HEAD_WIDTH));
-  for (const column of scene.columns) head.append(heading(column.letters, column.width, { column: column.number }));
+  for (const column of scene.columns)
+    head.append(heading(column.letters, column.width, { column: column.number }));
   table.tHead.replaceChildren(head);
-  table.tBodies[0].replaceChildren(...rows.map((row) => {
-    const line = make("tr");
-    line.append(heading(row, HEAD_WIDTH, { row }));
-    scene.columns.forEach((column, index) => {
-      const next = scene.columns[index + 1];
-      const free = next && !cells.has(`${next.number},${row}`);
-      line.append(drawn(cells.get(`${column.number},${row}`), column.number, row, free));
-    });
-    return line;
-  }));
+  table.tBodies[0].replaceChildren(
+    ...rows.map((row) => {
+      const line = make("tr");
+      line.append(heading(row, HEAD_WIDTH, { row }));
+      scene.columns.forEach((column, index) => {
+        const next = scene.columns[index + 1];
+        const free = next && !cells.has(`${next.number},${row}`);
+        line.append(drawn(cells.get(`${column.number},${row}`), column.number, row, free));
+      });
+      return line;
+    }),
+  );
 }
 
 function drawn(cell, column, row, spills) {
@@ -35,7 +38,8 @@ function drawn(cell, column, row, spills) {
   if (!cell) return box;
   box.className = cell.kind;
   if (inside(scene.rehearsed, column, row)) box.classList.add("rehearsed");
-  if (spills && cell.kind.startsWith("text") && !cell.kind.includes("heading")) box.classList.add("spill");
+  if (spills && cell.kind.startsWith("text") && !cell.kind.includes("heading"))
+    box.classList.add("spill");
   box.textContent = cell.shown;
   const formula = cell.kind.includes("formula");
   if (formula && state.view === "formulas") {
@@ -61,7 +65,10 @@ function heading(text, width, where = {}) {
 export function lightHeadings([left, top, right, bottom]) {
   for (const box of table.querySelectorAll("th")) {
     const { column, row } = box.dataset;
-    box.classList.toggle("lit", (column >= left && column <= right) || (row >= top && row <= bottom));
+    box.classList.toggle(
+      "lit",
+      (column >= left && column <= right) || (row >= top && row <= bottom),
+    );
   }
 }
 
@@ -106,11 +113,18 @@ export function under(event) {
     column = shown.number;
     left += shown.width;
   }
-  const row = Math.max(scene.state.top + Math.floor((y - HEAD_HEIGHT) / scene.row_height), scene.state.top);
+  const row = Math.max(
+    scene.state.top + Math.floor((y - HEAD_HEIGHT) / scene.row_height),
+    scene.state.top,
+  );
   return {
     cell: [column, Math.min(row, 1000000)],
-    part: y < HEAD_HEIGHT ? (x < HEAD_WIDTH ? "corner" : "columns") : x < HEAD_WIDTH ? "rows" : "cells",
-    beyond: [x < HEAD_WIDTH ? -1 : x > grid.clientWidth ? 1 : 0, y < HEAD_HEIGHT ? -1 : y > grid.clientHeight ? 1 : 0],
+    part:
+      y < HEAD_HEIGHT ? (x < HEAD_WIDTH ? "corner" : "columns") : x < HEAD_WIDTH ? "rows" : "cells",
+    beyond: [
+      x < HEAD_WIDTH ? -1 : x > grid.clientWidth ? 1 : 0,
+      y < HEAD_HEIGHT ? -1 : y > grid.clientHeight ? 1 : 0,
+    ],
   };
 }
 

@@ -31,7 +31,9 @@ export function handOver(handler) {
 }
 
 function isUnclear() {
-  return waits() && state.text?.startsWith("=") && state.pointed_from < 0 && scene?.text !== state.text;
+  return (
+    waits() && state.text?.startsWith("=") && state.pointed_from < 0 && scene?.text !== state.text
+  );
 }
 
 function mustWait({ key, altKey, press }) {
@@ -41,7 +43,10 @@ function mustWait({ key, altKey, press }) {
   if (opensSoon()) return true;
   const outOfStep = state.text?.startsWith("=") && scene?.text !== state.text;
   if (isOnItsWay("rehearses") && ["Enter", "Escape"].includes(key)) return true;
-  return isOnItsWay("rewrites") || ((outOfStep || isOnItsWay("moves")) && (altKey || NEEDS_WORD.includes(key)));
+  return (
+    isOnItsWay("rewrites") ||
+    ((outOfStep || isOnItsWay("moves")) && (altKey || NEEDS_WORD.includes(key)))
+  );
 }
 
 function release() {
@@ -62,7 +67,10 @@ function release() {
 function insert(text, back = 0) {
   const place = document.activeElement;
   if (place.tagName !== "INPUT") return;
-  const from = place.selectionStart === place.selectionEnd ? place.selectionStart - back : place.selectionStart;
+  const from =
+    place.selectionStart === place.selectionEnd
+      ? place.selectionStart - back
+      : place.selectionStart;
   place.setRangeText(text, Math.max(from, 0), place.selectionEnd, "end");
   place.dispatchEvent(new InputEvent("input", { bubbles: true }));
 }

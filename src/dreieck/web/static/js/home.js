@@ -1,13 +1,19 @@
-// Tells times as this place does; opens the question dialog when its text has arrived, and closes it when it is answered.
+// Tells times as this place does; opens the question dialog when its text has arrived, and closes
+// it when it is answered.
 import { problem, refusal } from "./notice.js";
 
 for (const time of document.querySelectorAll("time")) {
-  time.textContent = `changed ${new Date(time.dateTime).toLocaleString([], { dateStyle: "medium", timeStyle: "short" })}`;
+  const style = { dateStyle: "medium", timeStyle: "short" };
+  time.textContent = `changed ${new Date(time.dateTime).toLocaleString([], style)}`;
 }
 
 // A refusal is told above the list.
-document.body.addEventListener("htmx:responseError", (event) => tell(refusal(event.detail.xhr.responseText)));
-document.body.addEventListener("htmx:sendError", () => tell("The server cannot be reached. Try again when it is back."));
+document.body.addEventListener("htmx:responseError", (event) =>
+  tell(refusal(event.detail.xhr.responseText)),
+);
+document.body.addEventListener("htmx:sendError", () =>
+  tell("The server cannot be reached. Try again when it is back."),
+);
 
 function tell(text) {
   document.querySelector("#workbooks .notice")?.remove();

@@ -1,4 +1,5 @@
 // Keys: what each of them asks for. Which keys there are is told by the page.
+import { perform } from "./acting.js";
 import { address, cell, moved } from "./address.js";
 import { ask } from "./asking.js";
 import { act, scene, show } from "./exchange.js";
@@ -17,36 +18,43 @@ const goTo = document.getElementById("address");
 let tabbedFrom = null;
 let pointed = "";
 
-const ACTIONS = {
-  "write": () => write(desk),
-  "lock-column": () => act("lock", { axis: "column" }),
-  "lock-row": () => act("lock", { axis: "row" }),
-  "next-landing": () => act("walk", { rows: 1 }),
-  "previous-landing": () => act("walk", { rows: -1 }),
+// What keys do that is the page's own matter; all others ask for their action.
+const OWN_ACTS = {
+  write: () => write(desk),
   "next-view": () => nextView(),
-  "go-to": () => { goTo.focus(); goTo.select(); },
-  "name": () => ask(`${form.dataset.names}/dialog?sheet=${state.sheet}&area=${selected()}&name=${takePointed()}`),
-  "about": () => about(),
-  "mark-input": () => act("mark-input"),
-  "switch-values": () => act("switch-values"),
-  "undo": () => act("undo"),
-  "redo": () => act("redo"),
-  "next-sheet": () => toSheet("show-sheet", { columns: 1 }),
-  "previous-sheet": () => toSheet("show-sheet", { columns: -1 }),
+  address: () => {
+    goTo.focus();
+    goTo.select();
+  },
+  name: () =>
+    ask(
+      `${form.dataset.names}/dialog?sheet=${state.sheet}&area=${selected()}&name=${takePointed()}`,
+    ),
+  about: () => about(),
   "this-sheet": () => document.querySelector("#sheets [data-ask]").click(),
-  "to-the-start": () => act("to-the-start"),
 };
 
 function pressed(event) {
   if (event.isComposing || event.defaultPrevented || suggestionKey(event)) return;
   const here = document.activeElement;
-  const ours = here === desk || here === inCell || here === document.body || here.closest("#panel, .desk, .above-grid");
+  const ours =
+    here === desk ||
+    here === inCell ||
+    here === document.body ||
+    here.closest("#panel, .desk, .above-grid");
   if (here === goTo) return inAddress(event);
   if (!ours || document.querySelector("dialog[open]")) return;
-  const modifiers = [event.ctrlKey || event.metaKey ? "ctrl" : "", event.altKey ? "alt" : "", event.shiftKey ? "shift" : ""].filter(Boolean).join(" ");
+  const modifiers = [
+    event.ctrlKey || event.metaKey ? "ctrl" : "",
+    event.altKey ? "alt" : "",
+    event.shiftKey ? "shift" : "",
+  ]
+    .filter(Boolean)
+    .join(" ");
   const key = KEYS.find((each) => each.code === event.code && each.modifiers === modifiers);
   // While an entry is written, its own undo is the browser's.
-  if (key && !(writingNow() && ["undo", "redo"].includes(key.action) && !state.target)) done(event, ACTIONS[key.action]);
+  if (key && !(writingNow() && ["undo", "redo"].includes(key.action) && !state.target))
+    done(event, OWN_ACTS[key.act] ?? (() => perform(key.action, key.wish)));
   else if (event.key in ARROWS) arrow(event, ARROWS[event.key], modifiers);
   else if (here.tagName === "INPUT" || here === document.body) other(event, here);
 }
@@ -66,9 +74,13 @@ function whileWriting(event, columns, rows, widen, modifiers) {
   if (modifiers !== "" && modifiers !== "shift") return;
   const pointing = state.pointed_from >= 0 || scene.may_point;
   if (state.text.startsWith("=")) {
-    if (pointing && (state.fresh || rows)) done(event, () => act("point-at", { columns, rows, widen }));
+    if (pointing && (state.fresh || rows))
+      done(event, () => act("point-at", { columns, rows, widen }));
   } else if (state.fresh && modifiers === "") {
-    done(event, () => { keep(""); go(columns, rows, false); });
+    done(event, () => {
+      keep("");
+      go(columns, rows, false);
+    });
   }
 }
 
@@ -81,8 +93,12 @@ function other(event, here) {
   else if (key === "Tab") done(event, () => tab(shiftKey ? "left" : "right"));
   else if (writingNow() || state.target) return;
   else if (key === "Delete" || key === "Backspace") done(event, () => act("clear"));
-  else if (key === "PageDown" || key === "PageUp") done(event, () => page(key === "PageDown" ? 1 : -1, shiftKey));
-  else if (key === "Home") done(event, () => (event.ctrlKey ? act("go-to", { to: "A1" }) : go(1 - cell(state.focus)[0], 0, shiftKey)));
+  else if (key === "PageDown" || key === "PageUp")
+    done(event, () => page(key === "PageDown" ? 1 : -1, shiftKey));
+  else if (key === "Home")
+    done(event, () =>
+      event.ctrlKey ? act("go-to", { to: "A1" }) : go(1 - cell(state.focus)[0], 0, shiftKey),
+    );
   else if (key === "?") done(event, help);
 }
 
@@ -134,12 +150,6 @@ function page(direction, widen) {
   go(0, direction * rows, widen);
 }
 
-// A formula stays open on other sheets, to point there; another entry is kept first.
-export function toSheet(action, wish) {
-  if (writingNow() && (action !== "show-sheet" || !state.text.startsWith("="))) keep("");
-  act(action, wish);
-}
-
 export function nextView() {
   const views = ["values", "formulas", "both"];
   setView(views[(views.indexOf(state.view) + 1) % views.length]);
@@ -147,7 +157,8 @@ export function nextView() {
 
 export function setView(view) {
   set({ view });
-  for (const button of document.querySelectorAll("[data-view]")) button.setAttribute("aria-checked", String(button.dataset.view === view));
+  for (const button of document.querySelectorAll("[data-view]"))
+    button.setAttribute("aria-checked", String(button.dataset.view === view));
   show({ reveal: state.anchor });
 }
 

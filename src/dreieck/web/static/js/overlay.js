@@ -19,23 +19,35 @@ export function drawOverlay() {
   for (const each of scene.shared) outline(body, each, "shared");
   for (const frame of scene.frames) drawFrame(body, frame);
   const chosen = span(cell(state.anchor), cell(state.focus));
-  if (!scene.rehearsed) for (const each of state.also.split(",").filter(Boolean)) outline(body, area(each), "also");
+  if (!scene.rehearsed)
+    for (const each of state.also.split(",").filter(Boolean)) outline(body, area(each), "also");
   if (state.anchor !== state.focus && !scene.rehearsed) outline(body, chosen, "area");
-  if (scene.start && (scene.rehearsed || scene.block)) outline(body, [...scene.start, ...scene.start], "origin");
+  if (scene.start && (scene.rehearsed || scene.block))
+    outline(body, [...scene.start, ...scene.start], "origin");
   const here = scene.rehearsed && scene.here ? [...scene.here, ...scene.here] : chosen;
   outline(body, here, "chosen");
   if (scene.ties.length) for (const point of [scene.start, scene.here]) dot(body, point);
   for (const frame of scene.frames) drawLetter(body, frame);
-  if (state.writing && !state.home && !scene.rehearsed) outline(body, area(state.writing), "origin");
-  if (!state.home) drawGrip(body, scene.rehearsed ?? (state.writing ? area(state.writing) : chosen));
+  if (state.writing && !state.home && !scene.rehearsed)
+    outline(body, area(state.writing), "origin");
+  if (!state.home)
+    drawGrip(body, scene.rehearsed ?? (state.writing ? area(state.writing) : chosen));
 }
 
 function figure(tie) {
   const same = String(tie.start_reads) === String(tie.here_reads);
-  const ends = [[tie.start, tie.start_reads], [tie.here, tie.here_reads]].map(([from, area]) => (same ? area : nearest(from, area)));
+  const ends = [
+    [tie.start, tie.start_reads],
+    [tie.here, tie.here_reads],
+  ].map(([from, area]) => (same ? area : nearest(from, area)));
   const points = [tie.start, ends[0], ends[1], tie.here].map(low);
   const group = element("g", { class: `c${tie.colour}` });
-  group.append(element("polygon", { class: "figure", points: points.map((point) => point.join(",")).join(" ") }));
+  group.append(
+    element("polygon", {
+      class: "figure",
+      points: points.map((point) => point.join(",")).join(" "),
+    }),
+  );
   group.append(line(points[0], points[1], "old"), line(points[3], points[2], "new"));
   return group;
 }
@@ -43,20 +55,59 @@ function figure(tie) {
 function drawFrame(body, frame) {
   const { x, y, width, height } = box(frame.area);
   const [left, top, right, bottom] = [x + 2, y + 2, x + width - 2, y + height - 2];
-  const edges = [[[left, top], [left, bottom]], [[left, top], [right, top]], [[right, top], [right, bottom]], [[left, bottom], [right, bottom]]];
+  const edges = [
+    [
+      [left, top],
+      [left, bottom],
+    ],
+    [
+      [left, top],
+      [right, top],
+    ],
+    [
+      [right, top],
+      [right, bottom],
+    ],
+    [
+      [left, bottom],
+      [right, bottom],
+    ],
+  ];
   const group = element("g", { class: `c${frame.colour}${frame.at_start ? " at-start" : ""}` });
-  edges.forEach(([from, to], index) => group.append(line(from, to, frame.solid[index] ? "solid" : "free")));
+  edges.forEach(([from, to], index) =>
+    group.append(line(from, to, frame.solid[index] ? "solid" : "free")),
+  );
   body.append(group);
-  if (state.text !== null && !scene.rehearsed && frame.index >= 0) drawHandles(group, frame, { left, top, right, bottom });
+  if (state.text !== null && !scene.rehearsed && frame.index >= 0)
+    drawHandles(group, frame, { left, top, right, bottom });
 }
 
 // While a formula is written, a frame can be moved by its edges and pulled by its corners.
 function drawHandles(group, frame, at) {
   const index = scene.frames.indexOf(frame);
-  group.append(element("rect", { class: "frame-edge", "data-frame": index, x: at.left, y: at.top, width: at.right - at.left, height: at.bottom - at.top }));
+  group.append(
+    element("rect", {
+      class: "frame-edge",
+      "data-frame": index,
+      x: at.left,
+      y: at.top,
+      width: at.right - at.left,
+      height: at.bottom - at.top,
+    }),
+  );
   for (const corner of ["left top", "right top", "left bottom", "right bottom"]) {
     const [across, down] = corner.split(" ");
-    group.append(element("rect", { class: "frame-corner", "data-frame": index, "data-corner": corner, x: at[across] - 4, y: at[down] - 4, width: 8, height: 8 }));
+    group.append(
+      element("rect", {
+        class: "frame-corner",
+        "data-frame": index,
+        "data-corner": corner,
+        x: at[across] - 4,
+        y: at[down] - 4,
+        width: 8,
+        height: 8,
+      }),
+    );
   }
 }
 
@@ -65,7 +116,9 @@ function drawLetter(body, frame) {
   const { x, y } = box(frame.area);
   const letter = element("g", { class: `letter c${frame.colour}` });
   // Frames over the same cell show their letters one below the other.
-  const same = scene.frames.filter((other) => !other.at_start && String(other.area) === String(frame.area));
+  const same = scene.frames.filter(
+    (other) => !other.at_start && String(other.area) === String(frame.area),
+  );
   const shift = same.indexOf(frame) * 15;
   letter.append(element("circle", { cx: x + 3 + shift, cy: y + 14, r: 7.5 }));
   const text = element("text", { x: x + 3 + shift, y: y + 18 });
@@ -77,13 +130,23 @@ function drawLetter(body, frame) {
 function drawGrip(body, held) {
   const { x, y, width, height } = box(held);
   const [right, bottom] = [x + width + 2, y + height + 2];
-  body.append(element("rect", { class: "grip-reach", x: right - 4, y: bottom - 4, width: 24, height: 24 }));
+  body.append(
+    element("rect", { class: "grip-reach", x: right - 4, y: bottom - 4, width: 24, height: 24 }),
+  );
   body.append(element("path", { class: "grip", d: `M${right} ${bottom}h15l-15 15z` }));
 }
 
 function outline(body, held, name) {
   const { x, y, width, height } = box(held);
-  body.append(element("rect", { class: name, x: x + 1, y: y + 1, width: Math.max(width - 2, 1), height: Math.max(height - 2, 1) }));
+  body.append(
+    element("rect", {
+      class: name,
+      x: x + 1,
+      y: y + 1,
+      width: Math.max(width - 2, 1),
+      height: Math.max(height - 2, 1),
+    }),
+  );
 }
 
 function dot(body, point) {
@@ -108,7 +171,14 @@ function line([x1, y1], [x2, y2], name) {
 
 function clip() {
   const path = element("clipPath", { id: "below-headings" });
-  path.append(element("rect", { x: HEAD_WIDTH - 9, y: HEAD_HEIGHT - 1, width: grid.clientWidth, height: grid.clientHeight }));
+  path.append(
+    element("rect", {
+      x: HEAD_WIDTH - 9,
+      y: HEAD_HEIGHT - 1,
+      width: grid.clientWidth,
+      height: grid.clientHeight,
+    }),
+  );
   return path;
 }
 

@@ -21,7 +21,8 @@ grid.addEventListener("pointerdown", (event) => {
   event.preventDefault();
   grid.setPointerCapture(event.pointerId);
   const at = under(event);
-  if (event.target.closest(".grip, .grip-reach")) return clickedTwice() ? act("alongside") : startPull();
+  if (event.target.closest(".grip, .grip-reach"))
+    return clickedTwice() ? act("alongside") : startPull();
   const aimed = event.target.closest("[data-frame]");
   if (aimed) return startAim(aimed.dataset, at.cell);
   if (state.aiming >= 0) return act("aim-at", { to: address(at.cell) });
@@ -81,14 +82,18 @@ grid.addEventListener("contextmenu", (event) => {
   const at = under(event);
   const [left, top, right, bottom] = span(cell(state.anchor), cell(state.focus));
   const [column, row] = at.cell;
-  const inside = (at.part === "rows" || (column >= left && column <= right)) && (at.part === "columns" || (row >= top && row <= bottom));
+  const inside =
+    (at.part === "rows" || (column >= left && column <= right)) &&
+    (at.part === "columns" || (row >= top && row <= bottom));
   if (!inside) startSelect(at, false);
   hold = null;
   about();
 });
 
 function canPoint() {
-  return writingNow() && (state.pointed_from >= 0 || (scene.may_point && scene.text === state.text));
+  return (
+    writingNow() && (state.pointed_from >= 0 || (scene.may_point && scene.text === state.text))
+  );
 }
 
 // Points at a cell, a range, or whole columns and rows, for the formula that is written.
@@ -96,7 +101,9 @@ function startPoint({ cell: from, part }) {
   let last = "";
   hold = ({ cell: to }) => {
     const [left, top, right, bottom] = span(from, to);
-    const text = { columns: `${letters(left)}:${letters(right)}`, rows: `${top}:${bottom}` }[part] ?? areaText([left, top, right, bottom]);
+    const text =
+      { columns: `${letters(left)}:${letters(right)}`, rows: `${top}:${bottom}` }[part] ??
+      areaText([left, top, right, bottom]);
     if (text === last) return;
     last = text;
     actLatest("point-at", { to: text });
@@ -106,12 +113,17 @@ function startPoint({ cell: from, part }) {
 
 // Moves the frame of a reference, or pulls one of its corners.
 function startAim({ frame, corner }, from) {
-  const { index, area: [left, top, right, bottom] } = scene.frames[frame];
+  const {
+    index,
+    area: [left, top, right, bottom],
+  } = scene.frames[frame];
   let last = "";
   hold = ({ cell: [column, row] }) => {
     const [columns, rows] = [column - from[0], row - from[1]];
     const fixed = [corner?.includes("left") ? right : left, corner?.includes("top") ? bottom : top];
-    const aimed = corner ? span(fixed, [column, row]) : [left + columns, top + rows, right + columns, bottom + rows];
+    const aimed = corner
+      ? span(fixed, [column, row])
+      : [left + columns, top + rows, right + columns, bottom + rows];
     if (aimed[0] < 1 || aimed[1] < 1 || areaText(aimed) === last) return;
     last = areaText(aimed);
     actLatest("aim-anew", { index, to: last });
@@ -120,12 +132,32 @@ function startAim({ frame, corner }, from) {
 
 function startSelect({ cell: at, part }, widen, also = "") {
   const from = widen ? cell(state.anchor) : at;
-  const whole = ([column, row]) => (part === "columns" ? [column, 1000000] : part === "rows" ? [18278, row] : part === "corner" ? [18278, 1000000] : [column, row]);
-  const first = ([column, row]) => (part === "columns" ? [column, 1] : part === "rows" ? [1, row] : part === "corner" ? [1, 1] : [column, row]);
+  const whole = ([column, row]) =>
+    part === "columns"
+      ? [column, 1000000]
+      : part === "rows"
+        ? [18278, row]
+        : part === "corner"
+          ? [18278, 1000000]
+          : [column, row];
+  const first = ([column, row]) =>
+    part === "columns"
+      ? [column, 1]
+      : part === "rows"
+        ? [1, row]
+        : part === "corner"
+          ? [1, 1]
+          : [column, row];
   hold = ({ cell: to }) => {
-    const [left, top, right, bottom] = part === "cells" ? [...from, ...to] : span(first(from), first(to));
+    const [left, top, right, bottom] =
+      part === "cells" ? [...from, ...to] : span(first(from), first(to));
     const focus = part === "cells" ? [right, bottom] : whole([right, bottom]);
-    if (state.anchor === address([left, top]) && state.focus === address(focus) && state.also === also) return;
+    if (
+      state.anchor === address([left, top]) &&
+      state.focus === address(focus) &&
+      state.also === also
+    )
+      return;
     set({ anchor: address([left, top]), focus: address(focus), also, landing: "", step: "" });
     drawOverlay();
     show();
@@ -144,7 +176,12 @@ function startPull() {
   const source = state.source || state.writing || selected();
   const [left, top, right, bottom] = area(source);
   hold = ({ cell: [column, row] }) => {
-    const target = areaText([Math.min(left, column), Math.min(top, row), Math.max(right, column), Math.max(bottom, row)]);
+    const target = areaText([
+      Math.min(left, column),
+      Math.min(top, row),
+      Math.max(right, column),
+      Math.max(bottom, row),
+    ]);
     if (target === (state.target || source)) return;
     pulled = true;
     set({ source, target, landing: "", step: "" });
@@ -155,9 +192,13 @@ function startPull() {
 // While a fill is rehearsed, a click looks at one landing.
 function choose({ cell: at, part }) {
   const [left, top, right, bottom] = scene.rehearsed ?? area(state.target);
-  const isLanding = part === "cells" && at[0] >= left && at[0] <= right && at[1] >= top && at[1] <= bottom;
+  const isLanding =
+    part === "cells" && at[0] >= left && at[0] <= right && at[1] >= top && at[1] <= bottom;
   if (isLanding) act("look-at", { to: address(at) });
-  else tell("A fill is being rehearsed. Land it with Enter or drop it with Esc; a click inside it looks at one landing.");
+  else
+    tell(
+      "A fill is being rehearsed. Land it with Enter or drop it with Esc; a click inside it looks at one landing.",
+    );
 }
 
 function scroll(at, event) {

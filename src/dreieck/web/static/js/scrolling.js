@@ -5,25 +5,34 @@ import { set, state } from "./state.js";
 import { HEAD_HEIGHT, grid } from "./grid.js";
 
 const bars = [...grid.querySelectorAll(".scroll")].map((track) => ({
-  track, thumb: track.firstElementChild, axis: track.classList.contains("down") ? 1 : 0,
+  track,
+  thumb: track.firstElementChild,
+  axis: track.classList.contains("down") ? 1 : 0,
 }));
 let restX = 0;
 let restY = 0;
 
-grid.addEventListener("wheel", (event) => {
-  event.preventDefault();
-  const unit = event.deltaMode === 1 ? scene.row_height : 1;
-  restX += (event.shiftKey ? event.deltaY : event.deltaX) * unit;
-  restY += (event.shiftKey ? 0 : event.deltaY) * unit;
-  const columns = Math.trunc(restX / 90);
-  const rows = Math.trunc(restY / scene.row_height);
-  restX -= columns * 90;
-  restY -= rows * scene.row_height;
-  if (columns || rows) scrollTo(state.left + columns, state.top + rows);
-}, { passive: false });
+grid.addEventListener(
+  "wheel",
+  (event) => {
+    event.preventDefault();
+    const unit = event.deltaMode === 1 ? scene.row_height : 1;
+    restX += (event.shiftKey ? event.deltaY : event.deltaX) * unit;
+    restY += (event.shiftKey ? 0 : event.deltaY) * unit;
+    const columns = Math.trunc(restX / 90);
+    const rows = Math.trunc(restY / scene.row_height);
+    restX -= columns * 90;
+    restY -= rows * scene.row_height;
+    if (columns || rows) scrollTo(state.left + columns, state.top + rows);
+  },
+  { passive: false },
+);
 
 function scrollTo(left, top) {
-  const next = { left: Math.min(Math.max(left, 1), LAST[0]), top: Math.min(Math.max(top, 1), LAST[1]) };
+  const next = {
+    left: Math.min(Math.max(left, 1), LAST[0]),
+    top: Math.min(Math.max(top, 1), LAST[1]),
+  };
   if (next.left === state.left && next.top === state.top) return;
   set(next);
   show();
@@ -31,9 +40,15 @@ function scrollTo(left, top) {
 
 // How much of the sheet a bar stands for: what is filled, and some more beyond the view.
 function extent(axis) {
-  const shown = axis ? Math.floor((grid.clientHeight - HEAD_HEIGHT) / scene.row_height) : scene.columns.length;
+  const shown = axis
+    ? Math.floor((grid.clientHeight - HEAD_HEIGHT) / scene.row_height)
+    : scene.columns.length;
   const first = axis ? state.top : state.left;
-  return { first, shown, whole: Math.min(Math.max(scene.used[axis] + 10, first + shown * 2), LAST[axis]) };
+  return {
+    first,
+    shown,
+    whole: Math.min(Math.max(scene.used[axis] + 10, first + shown * 2), LAST[axis]),
+  };
 }
 
 export function drawBars() {
@@ -55,7 +70,8 @@ for (const { track, thumb, axis } of bars) {
     track.classList.add("held");
     const { shown, whole } = extent(axis);
     const place = axis ? event.offsetY : event.offsetX;
-    const grabbed = event.target === thumb ? place : (axis ? thumb.clientHeight : thumb.clientWidth) / 2;
+    const grabbed =
+      event.target === thumb ? place : (axis ? thumb.clientHeight : thumb.clientWidth) / 2;
     const pull = (moved) => {
       const frame = track.getBoundingClientRect();
       const length = axis ? frame.height - thumb.clientHeight : frame.width - thumb.clientWidth;
@@ -66,9 +82,13 @@ for (const { track, thumb, axis } of bars) {
     };
     pull(event);
     track.addEventListener("pointermove", pull);
-    track.addEventListener("pointerup", () => {
-      track.removeEventListener("pointermove", pull);
-      track.classList.remove("held");
-    }, { once: true });
+    track.addEventListener(
+      "pointerup",
+      () => {
+        track.removeEventListener("pointermove", pull);
+        track.classList.remove("held");
+      },
+      { once: true },
+    );
   });
 }

@@ -5,12 +5,32 @@ import { areaText, cell, span } from "./address.js";
 const form = document.getElementById("page-state");
 
 export const state = {
-  sheet: Number(form.dataset.sheet), left: 1, top: 1, view: "values", step: "",
-  anchor: "A1", focus: "A1", also: "", copied: "",
-  home: 0, writing: "", text: null, caret: 0, flipped: false, fresh: false, pointed_from: -1,
-  source: "", target: "", landing: "", values: "",
-  wait: localStorage.getItem("wait") === "yes", bare: localStorage.getItem("bare") === "yes",
-  aiming: -1, advice: false, trial: "", tried_at: "",
+  sheet: Number(form.dataset.sheet),
+  left: 1,
+  top: 1,
+  view: "values",
+  step: "",
+  anchor: "A1",
+  focus: "A1",
+  also: "",
+  copied: "",
+  home: 0,
+  writing: "",
+  text: null,
+  caret: 0,
+  flipped: false,
+  fresh: false,
+  pointed_from: -1,
+  source: "",
+  target: "",
+  landing: "",
+  values: "",
+  wait: localStorage.getItem("wait") === "yes",
+  bare: localStorage.getItem("bare") === "yes",
+  aiming: -1,
+  advice: false,
+  trial: "",
+  tried_at: "",
 };
 
 // Counts the changes by the hands, and remembers at which of them what was done.

@@ -14,7 +14,8 @@ function chosen() {
 }
 
 export function drawSuggestions() {
-  const place = document.activeElement === inCell && inCell.classList.contains("open") ? inCell : desk;
+  const place =
+    document.activeElement === inCell && inCell.classList.contains("open") ? inCell : desk;
   const frame = place.getBoundingClientRect();
   box.hidden = state.text === null || !box.textContent.trim();
   box.style.left = `${Math.min(frame.left, window.innerWidth - 470)}px`;

@@ -1,11 +1,12 @@
 // Puts the workbench together: every scene is drawn, every control asks for its action.
+import { perform } from "./acting.js";
 import { cell, span } from "./address.js";
 import { ask } from "./asking.js";
-import { copy, forget, pasteAs, pasteByButton } from "./clipboard.js";
+import { copy, pasteAs, pasteByButton } from "./clipboard.js";
 import { act, onScene, scene, show } from "./exchange.js";
 import { set, state } from "./state.js";
 import { drawCells, grid, lightHeadings } from "./grid.js";
-import { about, enter, help, pointName, setView, toSheet } from "./keyboard.js";
+import { about, enter, help, pointName, setView } from "./keyboard.js";
 import { drawOverlay } from "./overlay.js";
 import "./pointing.js";
 import { drawSuggestions } from "./suggesting.js";
@@ -13,7 +14,17 @@ import { drawBars } from "./scrolling.js";
 import { discard, drawWriting, drop, inCell, land, write } from "./writing.js";
 
 const dialog = document.getElementById("dialog");
-const OWN_ACTS = { write: () => write(), keep: () => (state.target ? land() : enter("down")), discard, drop, help, about, copy: () => copy(false), cut: () => copy(true), paste: () => pasteByButton() };
+const OWN_ACTS = {
+  write: () => write(),
+  keep: () => (state.target ? land() : enter("down")),
+  discard,
+  drop,
+  help,
+  about,
+  copy: () => copy(false),
+  cut: () => copy(true),
+  paste: () => pasteByButton(),
+};
 
 onScene(() => {
   if (!scene) return;
@@ -25,13 +36,16 @@ onScene(() => {
   lightHeadings(span(cell(state.anchor), cell(state.focus)));
   // Of many sheets the one that is shown is in view, with its button.
   const current = document.querySelector("#sheets [aria-current]");
-  for (const each of [current?.nextElementSibling, current]) each?.scrollIntoView({ inline: "nearest", block: "nearest" });
+  for (const each of [current?.nextElementSibling, current])
+    each?.scrollIntoView({ inline: "nearest", block: "nearest" });
   const address = document.getElementById("address");
   if (document.activeElement !== address) address.value = state.writing || state.anchor;
-  document.getElementById("start-fast").hidden = scene.cells.length > 0 || scene.used[1] > 1 || state.text !== null;
+  document.getElementById("start-fast").hidden =
+    scene.cells.length > 0 || scene.used[1] > 1 || state.text !== null;
 });
 
-const CONTROLS = "[data-action], [data-act], [data-paste], [data-step], [data-view], [data-ask], [data-close]";
+const CONTROLS =
+  "[data-action], [data-act], [data-paste], [data-step], [data-view], [data-ask], [data-close]";
 let pressed = null;
 
 document.addEventListener("click", (event) => {
@@ -42,40 +56,47 @@ document.addEventListener("click", (event) => {
 });
 
 // What is pressed may be drawn anew before the button comes up again: then no click follows.
-document.addEventListener("pointerdown", (event) => {
-  pressed = { control: event.target.closest(CONTROLS), x: event.clientX, y: event.clientY };
-}, true);
+document.addEventListener(
+  "pointerdown",
+  (event) => {
+    pressed = { control: event.target.closest(CONTROLS), x: event.clientX, y: event.clientY };
+  },
+  true,
+);
 
-document.addEventListener("pointerup", (event) => {
-  const still = pressed && Math.hypot(event.clientX - pressed.x, event.clientY - pressed.y) < 6;
-  if (still && pressed.control && !pressed.control.isConnected) used(pressed.control);
-  pressed = null;
-}, true);
+document.addEventListener(
+  "pointerup",
+  (event) => {
+    const still = pressed && Math.hypot(event.clientX - pressed.x, event.clientY - pressed.y) < 6;
+    if (still && pressed.control && !pressed.control.isConnected) used(pressed.control);
+    pressed = null;
+  },
+  true,
+);
 
 function used(control) {
   const { action, act: own, step, view, ask: question, close, paste, ...wish } = control.dataset;
   if (close !== undefined) dialog.close();
   if (question) return ask(question);
   if (paste) pasteAs(paste);
-  else if (action?.endsWith("-sheet")) toSheet(action, wish);
-  else if (action === "land") land(wish);
-  else if (action?.endsWith("-lines")) {
-    forget();
-    act(action, wish);
-  }
-  else if (action) act(action, wish);
+  else if (action) perform(action, wish);
   else if (own) OWN_ACTS[own]();
   else if (view) setView(view);
   else if (step) {
     set({ step });
     show();
   }
-  if (own !== "write" && own !== "help") (document.activeElement?.closest(".line") ? document.activeElement : inCell).focus();
+  if (own !== "write" && own !== "help")
+    (document.activeElement?.closest(".line") ? document.activeElement : inCell).focus();
 }
 
-document.querySelector(".above-grid").addEventListener("wheel", (event) => {
-  document.getElementById("sheets").scrollLeft += event.deltaY + event.deltaX;
-}, { passive: true });
+document.querySelector(".above-grid").addEventListener(
+  "wheel",
+  (event) => {
+    document.getElementById("sheets").scrollLeft += event.deltaY + event.deltaX;
+  },
+  { passive: true },
+);
 
 // How fills are done is remembered in this browser.
 document.addEventListener("change", (event) => {
@@ -92,7 +113,10 @@ document.addEventListener("submit", (event) => {
   event.preventDefault();
   // A choice of several is sent as lines.
   const fields = new FormData(form);
-  act(form.dataset.form, Object.fromEntries([...fields.keys()].map((key) => [key, fields.getAll(key).join("\n")])));
+  act(
+    form.dataset.form,
+    Object.fromEntries([...fields.keys()].map((key) => [key, fields.getAll(key).join("\n")])),
+  );
   dialog.close();
   inCell.focus();
 });

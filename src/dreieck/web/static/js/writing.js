@@ -11,7 +11,14 @@ const buttons = document.querySelectorAll(".line-button");
 
 let opening = null;
 
-const NOTHING = { writing: "", text: null, caret: 0, flipped: false, fresh: false, pointed_from: -1 };
+const NOTHING = {
+  writing: "",
+  text: null,
+  caret: 0,
+  flipped: false,
+  fresh: false,
+  pointed_from: -1,
+};
 
 // Whether a cell is about to be opened for writing.
 export function opensSoon() {
@@ -41,7 +48,15 @@ export function write(place = desk) {
   const [column, row] = cell(state.anchor);
   const shown = scene.cells.find((each) => each.column === column && each.row === row);
   const text = shown?.typed ?? (scene.state.anchor === state.anchor ? scene.text : "");
-  set({ writing: state.anchor, text, caret: text.length, flipped: false, fresh: false, pointed_from: -1, step: "" });
+  set({
+    writing: state.anchor,
+    text,
+    caret: text.length,
+    flipped: false,
+    fresh: false,
+    pointed_from: -1,
+    step: "",
+  });
   place.value = text;
   place.focus();
   place.setSelectionRange(text.length, text.length);
@@ -60,7 +75,16 @@ export function keep(move) {
 // Lands the rehearsed fill; the hands are free at once, before the server has answered.
 export function land(wish = {}) {
   const sent = actNow("land", wish);
-  set({ source: "", target: "", landing: "", values: "", step: "", home: 0, sheet: state.home || state.sheet, ...NOTHING });
+  set({
+    source: "",
+    target: "",
+    landing: "",
+    values: "",
+    step: "",
+    home: 0,
+    sheet: state.home || state.sheet,
+    ...NOTHING,
+  });
   drawWriting();
   return sent;
 }
@@ -92,7 +116,8 @@ export function drawWriting() {
     const wanted = place === inCell && !writingNow() ? "" : text;
     if (place.value === wanted) continue;
     place.value = wanted;
-    if (document.activeElement === place && writingNow()) place.setSelectionRange(state.caret, state.caret);
+    if (document.activeElement === place && writingNow())
+      place.setSelectionRange(state.caret, state.caret);
   }
   for (const button of buttons) button.hidden = !writingNow();
   drawChips(text);
@@ -102,10 +127,13 @@ export function drawWriting() {
 function placeInCell(text) {
   const { x, y, width, height } = box(area(state.writing || state.anchor));
   const open = writingNow() && !state.flipped && !state.home;
+  const needed = Math.max(width, text.length * 8 + 24);
   inCell.classList.toggle("open", open);
   Object.assign(inCell.style, {
-    left: `${x}px`, top: `${y}px`, height: `${height}px`,
-    width: `${open ? Math.min(Math.max(width, text.length * 8 + 24), Math.max(width, grid.clientWidth - x - 14)) : width}px`,
+    left: `${x}px`,
+    top: `${y}px`,
+    height: `${height}px`,
+    width: `${open ? Math.min(needed, Math.max(width, grid.clientWidth - x - 14)) : width}px`,
   });
   inCell.setAttribute("aria-label", `Entry of ${state.writing || state.anchor}`);
 }
@@ -147,4 +175,6 @@ for (const place of [desk, inCell]) {
   for (const name of ["keyup", "pointerup", "select"]) place.addEventListener(name, caretMoved);
 }
 desk.addEventListener("scroll", follow);
-desk.addEventListener("focus", () => { if (!writingNow() && !state.target) write(desk); });
+desk.addEventListener("focus", () => {
+  if (!writingNow() && !state.target) write(desk);
+});
