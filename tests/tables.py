@@ -84,3 +84,20 @@ def filled(entries, **fills):
         source = Area.of(target.first)
         plan_fill(made, 1, source, target, {target.first: content}).edit().apply(made)
     return made
+
+
+def said(made):
+    """All that is said about the first sheet: findings with their words, mends with their edits."""
+    lines = []
+    for checked in check_sheet(Calculation(made), made.sheets[0]):
+        for each in checked.findings:
+            areas = " ".join(area.text for area in each.areas)
+            lines.append(f"{each.rule}, {each.state}, {each.sheet}!{areas}, {each.reference}")
+            lines.append(f"    {each.says}")
+            lines.append(f"    {each.why}")
+            for mend in each.mends:
+                lines.append(f"    mend: {mend.says}: {mend.before} -> {mend.after}")
+                for edit in mend.edits:
+                    written = " ".join(area.text for area in edit.areas())
+                    lines.append(f"        writes {written}")
+    return "".join(f"{line}\n" for line in lines)

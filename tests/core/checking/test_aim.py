@@ -2,6 +2,7 @@
 
 import pytest
 from formulas import near_cells
+from golden import is_kept
 from hypothesis import given
 from hypothesis import strategies as st
 from tables import GRID, PRICES, filled
@@ -52,6 +53,7 @@ def test_a_wish_that_no_lock_meets_is_refused_with_the_reason():
         (GRID, "C5", "=$B$5*$C$4", "C5:E10", "=$B5*C$4"),
         (PRICES, "C4", "=B4*B1", "C4:C9", "=B4*B$1"),
         (PRICES, "C4", "=B4/SUM(B4:B9)", "C4:C9", "=B4/SUM(B$4:B$9)"),
+        (GRID, "E10", "=B10*E4", "C5:E10", "=$B10*E$4"),
     ],
 )
 def test_the_likeliest_locks_are_the_sound_ones(entries, start, typed, target, right):
@@ -62,3 +64,5 @@ def test_the_likeliest_locks_are_the_sound_ones(entries, start, typed, target, r
     assert found[0].formula == right
     assert "nothing is in doubt" in found[0].why
     assert found[0].findings == ()
+    told = [f"{each.formula}\n    {each.why}\n" for each in found]
+    is_kept("core/checking/likely.txt", f"{typed} in {target}", "".join(told))

@@ -1,7 +1,8 @@
 """Whole small tables, sound ones and ones with a mistake: just what should be is raised."""
 
 import pytest
-from tables import GRID, WEEKS, filled, raised
+from golden import is_kept
+from tables import GRID, WEEKS, filled, raised, said
 
 QUIET = {
     "a rate looked up by tiers": (
@@ -185,4 +186,6 @@ def test_nothing_is_raised_on_a_sound_table(name):
 @pytest.mark.parametrize("name", RAISED)
 def test_a_mistake_in_a_table_is_raised(name):
     entries, fills, expected = RAISED[name]
-    assert raised(filled(entries, **fills)) == expected
+    made = filled(entries, **fills)
+    assert raised(made) == expected
+    is_kept("core/checking/findings.txt", name, said(made))

@@ -1,7 +1,8 @@
 """Every rule: what it finds and mends, and where it keeps quiet because the fill is meant so."""
 
 import pytest
-from tables import GRID, PRICES, WEEKS, filled, raised
+from golden import is_kept
+from tables import GRID, PRICES, WEEKS, filled, raised, said
 
 from dreieck import demo
 from dreieck.core.calculate import Calculation
@@ -116,7 +117,9 @@ FOUND = {
 @pytest.mark.parametrize("name", FOUND)
 def test_a_rule_finds(name):
     entries, fills, expected = FOUND[name]
-    assert raised(filled(entries, **fills)) == expected
+    made = filled(entries, **fills)
+    assert raised(made) == expected
+    is_kept("core/checking/findings.txt", name, said(made))
 
 
 QUIET = {

@@ -22,8 +22,12 @@ def test_all_that_answers_is_told_with_before_and_after():
     made = filled(PRICES, C4_C9="=B4*B$1", C10_C10="=SUM(C4:C9)")
     found = trial(made, "B1", 2.0)
     assert found.count == 7 and silent(found) == []
-    first = found.answers[0]
-    assert (first.cell.text, first.before, first.after) == ("C4", 54.0, 60.0)
+    told = [(each.sheet, each.cell.text, each.before, each.after) for each in found.answers]
+    weights = [(row, row * 7.5) for row in range(4, 10)]
+    each = [("Loads", f"C{row}", kg * 1.8, kg * 2) for row, kg in weights]
+    total = sum(kg for _, kg in weights)
+    assert sorted(told) == sorted([*each, ("Loads", "C10", total * 1.8, total * 2)])
+    assert sorted(area.text for _, area in found.changed) == ["C10", "C4:C9"]
     assert made.content("Loads", Cell.parse("B1")) == 1.8
     found.edit.apply(made)
     assert made.content("Loads", Cell.parse("B1")) == 2.0
