@@ -1,4 +1,4 @@
-"""Texts that are kept word for word: ``KEEP=1 pytest …`` writes them anew, to be read in the diff."""
+"""Texts that are kept word for word; ``KEEP=1 pytest …`` writes them anew, to be read as diffs."""
 
 import os
 import re

@@ -87,7 +87,7 @@ def filled(entries, **fills):
 
 
 def said(made):
-    """All that is said about the first sheet: findings with their words, mends with their edits."""
+    """All that is said about the first sheet: findings in their words, mends with their edits."""
     lines = []
     for checked in check_sheet(Calculation(made), made.sheets[0]):
         for each in checked.findings:

@@ -205,7 +205,8 @@ REFUSED = {
         "The reference reads nothing at the start.",
     ),
     "an aim at several": (
-        lambda made: aim("=B5", "C8", "B8:B9"), "The start reads one cell, so C8 can read one only."
+        lambda made: aim("=B5", "C8", "B8:B9"),
+        "The start reads one cell, so C8 can read one only.",
     ),
     "an aim at another column": (
         lambda made: aim("=B5", "E8", "C8"),
@@ -291,15 +292,16 @@ FORMULAS = {
     "=2~B5": ("“~” stands between two references, as in B4:B9~D4:D9.", 2, 1),
     "={1,2;3}": ("The rows of a table in braces have to be of one length.", 1, 1),
     "={1,B5}": ("Here a value such as 3 or a text in double quotes is expected, not “B5”.", 4, 2),
-    "={-TRUE}": ("Here a value such as 3 or a text in double quotes is expected, not “TRUE”.", 3, 4),
+    "={-TRUE}": ("Here a value such as 3 or a text in double quotes is expected, not “TRUE”.",
+                 3, 4),
     "={1 2}": ("Here a comma, a semicolon or a closing brace is expected, not “2”.", 4, 1),
     "=1e999": ("1e999 is too large for a number.", 1, 5),
-    "=B1000001": ("B1000001 is not on the sheet: rows go from 1 to 1000000, columns from A to ZZZ.",
-                  1, 8),
+    "=B1000001": ("B1000001 is not on the sheet: rows go from 1 to 1000000, columns from A to"
+                  " ZZZ.", 1, 8),
     "=" + "(" * 65 + "1": ("More than 64 brackets stand inside each other here. Split the formula"
                            " over several cells.", 65, 1),
-    "=" + "-" * 200 + "1": ("More than 200 steps build on one another up to here. Split the formula"
-                            " over several cells, or use a function over a range.", 1, 1),
+    "=" + "-" * 200 + "1": ("More than 200 steps build on one another up to here. Split the"
+                            " formula over several cells, or use a function over a range.", 1, 1),
     "=" + "1" * 10_000: ("A formula can have 10,000 characters; this one has 10,001.", 10_000, 1),
 }  # fmt: skip
 

@@ -15,8 +15,9 @@ from starlette.staticfiles import StaticFiles
 from dreieck import demo
 from dreieck.store import Database, Library, StoreError
 from dreieck.web import api, errors, gate
+from dreieck.web.answers import templates
 from dreieck.web.gate import Gate, Keyring
-from dreieck.web.pages import guide, home, lift, log, map, names, ways
+from dreieck.web.pages import ENTRIES, ROUTERS
 from dreieck.web.security import Guard
 from dreieck.web.settings import Settings
 from dreieck.web.turns import Turns
@@ -62,8 +63,11 @@ def create_app(settings: Settings) -> FastAPI:
     app.add_middleware(Gate, keyring=keyring)
     app.add_middleware(Guard, hosts=settings.served_hosts(), any_number=not settings.is_local)
     app.mount("/static", StaticFiles(directory=_STATIC), name="static")
-    for pages in (gate, home, workbench, selection, log, map, names, lift, ways, news, guide, api):
-        app.include_router(pages.router)
+    for router in (gate.router, workbench.router, selection.router, news.router, api.router):
+        app.include_router(router)
+    for router in ROUTERS:
+        app.include_router(router)
+    templates.env.globals["bar"] = sorted([workbench.ENTRY, *ENTRIES])
     errors.install(app)
 
     @app.get("/healthz", include_in_schema=False)

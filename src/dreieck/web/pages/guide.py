@@ -8,9 +8,11 @@ from starlette.responses import Response
 from dreieck.core.functions import EXAMPLE_SHEET, FAMILIES, Function, every
 from dreieck.core.values.look import shown
 from dreieck.web.answers import page
+from dreieck.web.navigation import Entry
 from dreieck.web.workbench.keys import KEYS
 
 router = APIRouter(include_in_schema=False)
+ENTRY = Entry(9, "guide", "Guide", "/guide")
 
 
 @router.get("/guide")

@@ -17,11 +17,13 @@ from dreieck.core.sheet.cells import Kind
 from dreieck.core.sheet.sheet import Sheet
 from dreieck.store import OpenWorkbook
 from dreieck.web.answers import TheWorkbook, page
+from dreieck.web.navigation import Entry
 from dreieck.web.turns import in_time
 from dreieck.web.workbench.checking import findings_on
 from dreieck.web.workbench.found import shown
 
 router = APIRouter(include_in_schema=False)
+ENTRY = Entry(2, "map", "Shape map", "/workbooks/{workbook}/sheets/{sheet}/map")
 
 WIDTH, HEIGHT = 840.0, 620.0
 _HEAD = 22.0

@@ -40,10 +40,12 @@ from dreieck.core.words.named import held_by
 from dreieck.core.words.reading import by_position
 from dreieck.store import OpenWorkbook, OutOfDate, StoreError
 from dreieck.web.answers import TheWorkbook, page, sheet_and_area
+from dreieck.web.navigation import Entry
 from dreieck.web.turns import time_for_drawing
 from dreieck.web.workbench.page_state import MAX_NUMBER
 
 router = APIRouter(include_in_schema=False)
+ENTRY = Entry(4, "names", "Names", "/workbooks/{workbook}/names")
 
 _LISTED = 500
 _Edits = Callable[[], list[Edit]]

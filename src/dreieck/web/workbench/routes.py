@@ -24,6 +24,7 @@ from dreieck.core.grid import Area, Cell
 from dreieck.core.words.suggest import Argument, Suggestion, current_argument, suggestions
 from dreieck.store import BusyError, Library, OpenWorkbook, OutOfDate, StoreError, all_locked
 from dreieck.web.answers import TheLibrary, TheWorkbook, fragment, page
+from dreieck.web.navigation import Entry
 from dreieck.web.turns import in_a_hurry, time_for_drawing
 from dreieck.web.workbench.actions import ACTIONS, Action, Context, effects
 from dreieck.web.workbench.actions.copies import Clip
@@ -39,6 +40,7 @@ from dreieck.web.workbench.situation import Situation
 
 log = logging.getLogger("dreieck")
 router = APIRouter(include_in_schema=False, route_class=LongFormRoute)
+ENTRY = Entry(1, "workbench", "Workbench", "/workbooks/{workbook}/sheets/{sheet}")
 
 
 @router.get("/workbooks/{workbook_id}")
