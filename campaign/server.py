@@ -17,7 +17,7 @@ from urllib.parse import urlencode
 
 SLOWEST = 1.0
 """So many seconds at the most the server may take to say that it is well."""
-MOST_MEMORY = 2_000
+MAX_MEMORY = 2_000
 """So many megabytes at the most it may take."""
 
 
@@ -185,7 +185,7 @@ class Watch:
         for path, took in self.slowest.items():
             if took > SLOWEST:
                 raise LostError(f"{path} took {took:.2f} s")
-        if self.memory > MOST_MEMORY:
+        if self.memory > MAX_MEMORY:
             raise LostError(f"the server took {self.memory} MB")
 
     @property

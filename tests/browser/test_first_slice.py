@@ -133,7 +133,7 @@ def test_a_wrong_fill_is_seen_understood_and_put_right_by_keys(bench):
     bench.keys("Alt+KeyJ", "Alt+KeyJ")
     bench.at("Loads!E5")
     expect(bench.panel).to_contain_text("Landing E5")
-    expect(bench.panel.locator(".log tbody tr").first).to_contain_text("D5")
+    expect(bench.panel.locator(".listing tbody tr").first).to_contain_text("D5")
     bench.keys("Alt+KeyK", "Alt+KeyK")
     bench.at("Loads!C5")
     bench.keys("Alt+KeyC")

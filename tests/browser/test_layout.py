@@ -33,7 +33,7 @@ def test_nothing_that_is_needed_is_hidden(open_bench, context, size):
     bench.keys(*["Alt+ArrowRight"] * 3, *["Alt+ArrowDown"] * 5)
     bench.at("Loads!C5:F10")
     bench.settle()
-    for needed in (".card-ref .pill button", ".panel .row-buttons button", ".tile", ".log"):
+    for needed in (".card-ref .pill button", ".panel .row-buttons button", ".tile", ".listing"):
         assert seen_whole(bench.page, needed), needed
     bench.keys("Enter")
     bench.at("Loads!C5")
@@ -54,7 +54,7 @@ def test_many_sheets_leave_the_grid_and_the_views_in_place(bench):
 
 def test_colour_is_never_alone_and_texts_have_contrast(bench):
     bench.click("E8")
-    expect(bench.panel.locator(".log .tag")).to_have_text(["a", "b"])
+    expect(bench.panel.locator(".listing .tag")).to_have_text(["a", "b"])
     expect(bench.page.locator(".overlay .letter text")).to_have_text(["a", "b"])
     ratios = bench.page.evaluate(
         """() => {

@@ -178,7 +178,7 @@ def test_blocks_are_the_cells_that_hang_together(places):
         while waiting:
             cell = waiting.pop()
             group.add(cell)
-            near = {cell.moved(*step) for step in ((0, 1), (0, -1), (1, 0), (-1, 0))} & rest
+            near = {cell.offset(*step) for step in ((0, 1), (0, -1), (1, 0), (-1, 0))} & rest
             rest -= near
             waiting += near
         expected.add(frozenset(group))

@@ -8,9 +8,9 @@ from dreieck.core.checking.aim import aimed
 from dreieck.core.checking.four_ways import four_ways
 from dreieck.core.editing import inserting, lifting, naming, sheets
 from dreieck.core.editing.copying import copy_text, pasted, pasted_text
+from dreieck.core.editing.cutting import cut_to
 from dreieck.core.editing.entering import typed_workbook
 from dreieck.core.editing.fill import check_target, plan_fill
-from dreieck.core.editing.moving import moved
 from dreieck.core.exceptions import DreieckError, FormulaError, NameRefused
 from dreieck.core.formula import Shape, parse
 from dreieck.core.grid import EVERYWHERE, Area, Cell, Lines
@@ -159,7 +159,7 @@ REFUSED = {
         "Text for other programs can have 100,000 cells.",
     ),
     "moving too much": (
-        lambda made: moved(
+        lambda made: cut_to(
             Calculation(crowded(made)[0]), made.sheets[0], Area.parse("H1:H1000000"),
             made.sheets[1], A1,
         ),

@@ -14,9 +14,9 @@ from sqlalchemy import event
 from dreieck.core.calculate import Calculation
 from dreieck.core.calculate.chance import next_seed
 from dreieck.core.editing import sheets
+from dreieck.core.editing.cutting import cut_to
 from dreieck.core.editing.fill import plan_fill
 from dreieck.core.editing.inserting import deleted, inserted
-from dreieck.core.editing.moving import moved
 from dreieck.core.grid import EVERYWHERE, Area, Cell, Lines
 from dreieck.core.sheet.content import typed_text
 from dreieck.core.sheet.edits import SetCells, SetSeed
@@ -91,7 +91,7 @@ def test_cells_moved_between_sheets_that_are_looked_at_show_what_they_hold(libra
     for source, area, target, to in (
         (one, "B6:C6", two, "C6"), (two, "C6:D6", one, "A9"), (one, "A9", two, "A1"),
     ):  # fmt: skip
-        edits = moved(opened.calculation, source, Area.parse(area), target, Cell.parse(to))
+        edits = cut_to(opened.calculation, source, Area.parse(area), target, Cell.parse(to))
         opened.change(f"move of {area}", edits, opened.revision)
         fresh = Calculation(opened.workbook)
         for sheet in ("One", "Two"):
@@ -252,7 +252,7 @@ def test_sheets_and_their_formulas_survive_restart_undo_and_redo(library, path):
     )
     copy = sheets.duplicated(opened.workbook, sheet("Week 1"), opened.new_sheet_id())
     opened.change("duplicate", copy, opened.revision)
-    opened.change("move", sheets.moved(opened.workbook, sheet("Loads"), -9), opened.revision)
+    opened.change("move", sheets.rearranged(opened.workbook, sheet("Loads"), -9), opened.revision)
     opened.change("delete", sheets.deleted(opened.workbook, sheet("Week 1")), opened.revision)
     library, opened = reopened(library, path, id)
     assert [each.name for each in opened.workbook.sheets] == ["Loads", "Week 1 copy"]

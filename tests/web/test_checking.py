@@ -8,7 +8,7 @@ from dreieck import demo
 
 
 def rules(page):
-    return re.findall(r'<section class="find \w+" aria-label="([a-z-]+)"', page.html)
+    return re.findall(r'<section class="finding \w+" aria-label="([a-z-]+)"', page.html)
 
 
 def test_the_panel_tells_what_is_wrong_with_a_block_and_counts_it(broken):
@@ -78,12 +78,12 @@ def test_filling_back_offers_to_clear_the_rest(page):
 def test_aim_finds_the_locks_or_says_why_not(page):
     page.enter("C5", "=B5*C4")
     page.act("show", anchor="C5", focus="C5", source="C5", target="C5:F10")
-    page.act("aim", index=0)
+    page.act("begin-aim", index=0)
     assert "Point at the cell that a should read in F10" in page.notice
-    page.act("aim-at", to="B10")
-    page.act("aim-at", index=1, to="F4")
+    page.act("find-locks", to="B10")
+    page.act("find-locks", index=1, to="F4")
     assert page.scene["text"] == "=$B5*C$4" and "24 sound" in page.text
-    page.act("aim-at", index=1, to="D7")
+    page.act("find-locks", index=1, to="D7")
     assert "No lock can do that" in page.notice and page.scene["text"] == "=$B5*C$4"
 
 

@@ -48,9 +48,9 @@ def test_an_older_page_is_brought_up_to_date_before_it_inserts(page, second_page
 
 def test_a_name_is_pointed_anew_by_its_page(client, page):
     page.act("give-name", to="nights", says="Loads!$C$4")
-    page.act("point-name", to="nights")
+    page.act("name-anew", to="nights")
     assert page.state["anchor"] == "C4" and "Select what nights is to stand for" in page.notice
-    page.act("point-name", to="nobody")
+    page.act("name-anew", to="nobody")
     assert "no name “nobody”" in page.notice
     asked = client.get(
         "/workbooks/1/names/dialog", params={"sheet": 2, "area": "C4:F4", "name": "nights"}

@@ -9,7 +9,7 @@ def holds(page, index):
     """What is chosen on the switches of a card."""
     card = page.html.split('aria-label="Reference')[index + 1].split("</section>")[0]
     return [
-        piece.split('data-hold="')[1].split('"')[0]
+        piece.split('data-lock="')[1].split('"')[0]
         for piece in card.split("<button")[1:]
         if 'aria-checked="true"' in piece
     ]
@@ -36,7 +36,7 @@ def test_writing_shows_cards_rails_and_what_it_would_give(page):
 
 def test_switches_keys_and_typed_locks_stay_in_step(page):
     page.write("C5", "=B5*C4+")
-    page.act("lock", index=0, axis="column", hold="stays")
+    page.act("lock", index=0, axis="column", lock="stays")
     assert page.state["text"] == "=$B5*C4+"
     page.act("lock", axis="row", caret=6)
     assert page.state["text"] == "=$B5*C$4+"
@@ -45,7 +45,7 @@ def test_switches_keys_and_typed_locks_stay_in_step(page):
     assert page.state["text"] == "=$B5*C4+"
     page.write("C5", "=SUM(B$4:B4)")
     assert holds(page, 0) == ["moves", "first"]
-    page.act("lock", index=0, axis="column", hold="first")
+    page.act("lock", index=0, axis="column", lock="first")
     assert page.state["text"] == "=SUM($B$4:B4)"
 
 
@@ -110,7 +110,7 @@ def test_a_rehearsal_is_stretched_by_keys(page):
 
 
 def test_a_switch_at_any_landing_rehearses_the_whole_block(page):
-    page.select("E8").act("lock", index=1, axis="row", hold="moves")
+    page.select("E8").act("lock", index=1, axis="row", lock="moves")
     assert (page.state["source"], page.state["target"]) == ("C5", "C5:F10")
     assert page.state["text"] == "=$B5*C4" and page.scene["here"] == [5, 8]
     page.act("land").select("D6")
@@ -118,7 +118,7 @@ def test_a_switch_at_any_landing_rehearses_the_whole_block(page):
 
 
 def test_a_switch_in_a_lone_formula_is_kept_at_once(page):
-    page.enter("H9", "=B9").select("H9").act("lock", index=0, axis="column", hold="stays")
+    page.enter("H9", "=B9").select("H9").act("lock", index=0, axis="column", lock="stays")
     assert page.scene["text"] == "=$B9" and page.state["text"] is None
     page.act("undo")
     assert page.scene["text"] == "=B9"
@@ -267,7 +267,7 @@ def test_pointing_on_another_sheet_names_it_and_entering_comes_back(page):
 
 
 def test_a_reference_is_aimed_anew_by_its_frame(page):
-    page.write("G5", "=SUM($C5:F5)*2").act("aim-anew", index=0, to="C6:D7")
+    page.write("G5", "=SUM($C5:F5)*2").act("move-frame", index=0, to="C6:D7")
     assert page.state["text"] == "=SUM($C6:D7)*2" and page.state["caret"] == 11
 
 
@@ -289,7 +289,7 @@ def test_cards_say_what_each_choice_will_read(page):
 def test_an_input_tells_who_reads_it(page):
     page.select("C4")
     assert "6 cells read it directly: C5:C10 . 36 more read it over others." in page.text
-    assert page.scene["readers"] == [[3, 5, 3, 10]]
+    assert page.scene["dependents"] == [[3, 5, 3, 10]]
     page.select("A5")
     assert "No formula reads this cell." in page.text
 

@@ -10,7 +10,7 @@ from hypothesis import strategies as st
 from tables import raised, result, values, workbook
 
 from dreieck.core.analysis.reads import shared_areas
-from dreieck.core.calculate import Calculation, readers
+from dreieck.core.calculate import Calculation, dependents
 from dreieck.core.formula import Shape
 from dreieck.core.functions import Takes, every
 from dreieck.core.grid import Area, Cell
@@ -44,7 +44,7 @@ def test_a_row_and_a_column_cross_inside_the_row_itself():
     assert values(made, "B1:D2") == [7.0, None, None, None, 8.0, 8.0]
     calculation = Calculation(made)
     assert values(made, "B1") == [7.0]
-    assert readers(calculation, Place("Loads", Cell.parse("B1"))).direct_count == 1
+    assert dependents(calculation, Place("Loads", Cell.parse("B1"))).direct_count == 1
 
 
 plain = [
@@ -106,5 +106,5 @@ def test_no_list_of_functions_stands_outside_of_their_records():
 @given(areas, areas, cells)
 def test_who_reads_a_cell_is_told_for_what_is_shared_alone(a, b, cell):
     made = workbook(Loads={**GRID, "H9": f"=SUM({a.text} {b.text})"})
-    found = readers(Calculation(made), Place("Loads", cell))
+    found = dependents(Calculation(made), Place("Loads", cell))
     assert found.direct_count == (a.holds(cell) and b.holds(cell))

@@ -4,8 +4,8 @@ import pytest
 from tables import WEEKS, filled, values, workbook
 
 from dreieck.core.calculate import Calculation
+from dreieck.core.editing.cutting import cut_to
 from dreieck.core.editing.lifting import lifted, numbers_inside
-from dreieck.core.editing.moving import moved
 from dreieck.core.exceptions import FormulaError
 from dreieck.core.formula import Shape, may_point, mentions
 from dreieck.core.grid import Area, Cell
@@ -110,7 +110,7 @@ def test_what_cannot_be_worked_out_is_an_error_of_its_own_kind(formula, code):
 def test_a_moved_range_is_followed_by_both_of_its_ends():
     made = workbook(Loads={**WEEKS, "E1": "=SUM(B4:INDEX(B4:B11,3))"})
     before = values(made, "E1")
-    edits = moved(
+    edits = cut_to(
         Calculation(made), made.sheets[0], Area.parse("B4:B11"), made.sheets[0], Cell.parse("G14")
     )
     for edit in edits:

@@ -9,8 +9,8 @@ from tables import GRID, PRICES, WEEKS, apply, filled, values, workbook
 
 from dreieck.core.calculate import Calculation
 from dreieck.core.editing.copying import copy_text, pasted, pasted_text
+from dreieck.core.editing.cutting import cut_to
 from dreieck.core.editing.fill import alongside, can_count_on, plan_fill
-from dreieck.core.editing.moving import moved
 from dreieck.core.exceptions import DreieckError, FillError
 from dreieck.core.grid import Area, Cell
 from dreieck.core.sheet.edits import SetCells
@@ -115,7 +115,7 @@ def test_moved_cells_keep_their_values_and_are_followed(held, one, other, place)
     area, to = Area.spanned(one, other), Cell.parse(place)
     made = workbook(Loads=held)
     before = {cell: Calculation(made).value("Loads", cell) for cell in Area.parse("A1:D4").cells()}
-    edits = moved(Calculation(made), made.sheets[0], area, made.sheets[0], to)
+    edits = cut_to(Calculation(made), made.sheets[0], area, made.sheets[0], to)
     inverse = [edit.apply(made) for edit in edits]
     after = Calculation(made)
     whole_column = any(text == "=COUNT(A:A)" for text in held.values())
@@ -124,7 +124,7 @@ def test_moved_cells_keep_their_values_and_are_followed(held, one, other, place)
     ) and area != Area.parse("A1:D4")
     for cell, value in before.items():
         steps = (to.column - area.left, to.row - area.top) if area.holds(cell) else (0, 0)
-        there = cell.moved(*steps)
+        there = cell.offset(*steps)
         # A range of which only a part moves stays where it is, as does a whole column.
         if not whole_column and not part_moved:
             assert after.value("Loads", there) == value, (cell.text, held)
@@ -146,7 +146,7 @@ def test_a_formula_that_tells_a_place_follows_it():
             "A4": "=OFFSET(A1,5,2)",
         }
     )
-    edits = moved(Calculation(made), *_one_cell(made, "C6"), made.sheets[0], Cell.parse("E2"))
+    edits = cut_to(Calculation(made), *_one_cell(made, "C6"), made.sheets[0], Cell.parse("E2"))
     apply(made, edits)
     assert shown_in(made, "A1:A4") == [
         "=OFFSET(E2,0,0)", "=ROW(E2)*100+COLUMN($E$2)", "=ROWS(E2:E2)+SHEET(E2)",
@@ -163,7 +163,7 @@ def test_a_move_to_another_sheet_is_followed_by_all_that_read_it():
     made = workbook(
         Loads={"A1": "4", "B1": "=A1*C1", "C1": "5"}, Season={"A1": "=Loads!A1+Loads!B1"}
     )
-    for edit in moved(
+    for edit in cut_to(
         Calculation(made), made.sheets[0], Area.parse("A1:B1"), made.sheets[1], Cell.parse("D3")
     ):
         edit.apply(made)

@@ -6,12 +6,12 @@ from hypothesis import strategies as st
 from tables import PRICES, WEEKS, filled, values, workbook
 
 from dreieck.core.calculate import Calculation
-from dreieck.core.editing.moving import moved
+from dreieck.core.editing.cutting import cut_to
 from dreieck.core.editing.naming import (
-    aimed_anew,
+    area_said,
     deleted,
     from_headings,
-    place_said,
+    given_anew,
     put_in,
     renamed,
     taken_out,
@@ -94,7 +94,7 @@ def test_a_name_stands_for_many_kinds_of_things(says, kind, value):
 
 def test_a_growing_name_takes_in_a_row_that_is_added_below():
     made = season()
-    says = place_said(made.sheets[0], Area.parse("B4:B11"), "down")
+    says = area_said(made.sheets[0], Area.parse("B4:B11"), "down")
     assert says == "Season!$B$4:$B$1000000"
     make(made, give(made, "guests", says))
     made.sheets[1].put(
@@ -109,7 +109,7 @@ def test_a_growing_name_takes_in_a_row_that_is_added_below():
 
 def test_a_name_grows_to_the_right_too():
     made = workbook(Season={"B2": "1", "C2": "2"})
-    make(made, give(made, "weeks", place_said(made.sheets[0], Area.parse("B2:C2"), "right")))
+    make(made, give(made, "weeks", area_said(made.sheets[0], Area.parse("B2:C2"), "right")))
     type_in(made, 0, "D2", "4")
     type_in(made, 0, "A5", "=SUM(weeks)")
     assert values(made, "A5") == [7.0]
@@ -200,10 +200,10 @@ def test_names_follow_sheets_and_moved_cells():
     assert made.names["guests"].shape_text == "Summer!$B$4:$B$11"
     calculation = Calculation(made)
     make(
-        made, moved(calculation, made.sheets[0], Area.parse("B3:B11"), made.sheets[1], Cell(4, 1))
+        made, cut_to(calculation, made.sheets[0], Area.parse("B3:B11"), made.sheets[1], Cell(4, 1))
     )
     assert made.names["guests"].shape_text == "Loads!$D$2:$D$9"
-    back = make(made, aimed_anew(made, "guests", "Summer!$A$4"))
+    back = make(made, given_anew(made, "guests", "Summer!$A$4"))
     make(made, back)
     make(made, sheet_deleted(made, made.sheets[1]))
     assert made.names["guests"].shape_text == "#REF!"

@@ -59,7 +59,7 @@ def test_sheets_are_added_duplicated_and_moved():
     book = made()
     apply(book, sheets.added(book, 7))
     apply(book, sheets.duplicated(book, book.sheet("Loads"), 8))
-    apply(book, sheets.moved(book, book.sheet("Prices"), 9))
+    apply(book, sheets.rearranged(book, book.sheet("Prices"), 9))
     names = [each.name for each in book.sheets]
     assert names == ["Loads", "Loads copy", "Season", "Sheet 1", "Prices"]
     assert texts(book)["Loads copy!B1"] == "=A1"

@@ -4,7 +4,7 @@ from hypothesis import given
 from hypothesis import strategies as st
 
 from dreieck.core.formula import mentions
-from dreieck.core.formula.locks import axes, hold_of, mention_at, relock
+from dreieck.core.formula.locks import axes, lock_of, mention_at, relock
 from dreieck.core.grid import Cell
 
 C5 = Cell.parse("C5")
@@ -43,9 +43,9 @@ def test_locking_changes_what_stays_and_never_what_is_read(text, at, hold):
             after = mentions(relock(text, at, index, axis, hold).text, at)[index].reference
             assert after.area(at) == mention.reference.area(at)
             if ":" in after.text(at):
-                assert hold_of(after, at, axis) == hold
+                assert lock_of(after, at, axis) == hold
             else:
-                assert hold_of(after, at, axis) in ("moves", "stays")
+                assert lock_of(after, at, axis) in ("moves", "stays")
 
 
 @pytest.mark.parametrize(("caret", "index"), [(0, 0), (1, 0), (3, 0), (4, 1), (9, 1)])

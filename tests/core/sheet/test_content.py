@@ -12,7 +12,7 @@ from dreieck.core.sheet.content import Unreadable, read_entry, typed_text
 from dreieck.core.sheet.workbook import Workbook
 from dreieck.core.values import Error, number_text
 from dreieck.core.values.formats import FORMATS, read_numeral
-from dreieck.core.values.look import Look, shown
+from dreieck.core.values.look import Look, shown_text
 
 C5 = Cell.parse("C5")
 
@@ -93,7 +93,7 @@ def test_what_is_offered_for_editing_reads_back_as_the_same_value(value, look):
 
 @given(values, looks, st.integers(6, 24))
 def test_what_is_shown_is_within_half_a_unit_of_its_last_digit(value, look, room):
-    text = shown(value, look, room)
+    text = shown_text(value, look, room)
     if ":" in text or "-" in text[1:].replace("E-", ""):
         moment = read_numeral(text)
         days = 1.0 if moment.form == "date" else 0.5 / 86400
@@ -182,12 +182,12 @@ def test_formulas_and_percents_are_edited_as_they_were_typed():
     ],
 )
 def test_values_as_cells_show_them(value, look, room, text):
-    assert shown(value, look, room) == text
+    assert shown_text(value, look, room) == text
 
 
 @given(st.floats(allow_nan=False, allow_infinity=False), st.integers(8, 20))
 def test_a_shown_number_never_outgrows_its_room(value, room):
-    assert len(shown(value, Look(), room)) <= room
+    assert len(shown_text(value, Look(), room)) <= room
 
 
 @given(st.floats(allow_nan=False, allow_infinity=False))

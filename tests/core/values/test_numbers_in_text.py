@@ -9,7 +9,7 @@ from tables import result
 
 from dreieck.core.functions import find
 from dreieck.core.values.format_codes import FormatCodeError, formatted
-from dreieck.core.values.look import Look, shown
+from dreieck.core.values.look import Look, shown_text
 from dreieck.core.values.numerals import date_of, serial
 
 
@@ -73,16 +73,16 @@ numbers = st.floats(-1e12, 1e12).map(lambda number: round(number, 6))
 @given(numbers, st.integers(0, 6))
 def test_a_code_shows_what_the_look_of_a_cell_shows(value, decimals):
     code = "0" + "." * (decimals > 0) + "0" * decimals
-    assert formatted(value, code) == shown(value, Look("number", decimals))
-    assert formatted(value, "#,##" + code) == shown(value, Look("grouped", decimals))
-    assert find("FIXED").compute(value, decimals) == shown(value, Look("grouped", decimals))
+    assert formatted(value, code) == shown_text(value, Look("number", decimals))
+    assert formatted(value, "#,##" + code) == shown_text(value, Look("grouped", decimals))
+    assert find("FIXED").compute(value, decimals) == shown_text(value, Look("grouped", decimals))
 
 
 @given(st.integers(-(10**7), 10**7).map(lambda seconds: seconds / 86400))
 def test_elapsed_time_is_that_of_the_look_with_all_its_parts(value):
     hours, minutes, seconds = formatted(value, "[h]:mm:ss").split(":")
     short = f"{hours}:{minutes}" + f":{seconds}" * (seconds != "00")
-    assert short == shown(value, Look("time"))
+    assert short == shown_text(value, Look("time"))
 
 
 @given(st.integers(-500_000, 2_900_000), st.integers(-5000, 5000))

@@ -2,7 +2,7 @@ import pytest
 from tables import LOADS, workbook
 
 from dreieck.core.grid import Area
-from dreieck.core.words.headings import called
+from dreieck.core.words.headings import heading_of
 
 MORE = {
     "E3": "Scree", "E4": "315", "C5": "=$B5*C$4", "D5": "=$B5*D$4", "C6": "=$B6*C$4",
@@ -33,10 +33,10 @@ MORE = {
 )
 def test_cells_are_called_by_the_headings_above_and_left(area, name):
     sheet = workbook(Loads={**LOADS, **MORE}).sheets[0]
-    assert called(sheet, Area.parse(area)) == name
+    assert heading_of(sheet, Area.parse(area)) == name
 
 
 def test_a_heading_above_a_long_list_is_found_at_its_top():
     rows = {f"B{row}": "1" for row in range(2, 2600)}
     sheet = workbook(Loads={"B1": "Nights", **rows}).sheets[0]
-    assert called(sheet, Area.parse("B2599")) == "Nights"
+    assert heading_of(sheet, Area.parse("B2599")) == "Nights"

@@ -3,7 +3,7 @@
 import pytest
 from tables import LOADS, workbook
 
-from dreieck.core.calculate import Calculation, readers
+from dreieck.core.calculate import Calculation, dependents
 from dreieck.core.exceptions import NameRefused
 from dreieck.core.formula import may_point, mentions, point, re_aim
 from dreieck.core.grid import Area, Cell
@@ -118,15 +118,15 @@ def test_who_reads_a_cell_directly_and_over_others():
         Loads={"B1": "2", "B5": "1", **filled, "E1": "=SUM(C2:C11)"},
         Prices={"A1": "=Loads!E1", "A2": "=SUM(Loads!$B:$B)"},
     )
-    rate = readers(Calculation(made), Place("Loads", Cell.parse("B1")))
+    rate = dependents(Calculation(made), Place("Loads", Cell.parse("B1")))
     assert {(sheet, area.text) for sheet, area in rate.direct} == {
         ("Loads", "C2:C11"),
         ("Prices", "A2"),
     }
     assert (rate.direct_count, rate.further, rate.all_counted) == (11, 2, True)
-    one = readers(Calculation(made), Place("Loads", Cell.parse("B5")))
+    one = dependents(Calculation(made), Place("Loads", Cell.parse("B5")))
     assert (one.direct_count, one.further) == (2, 8)
-    assert readers(Calculation(made), Place("Prices", Cell.parse("A1"))).direct_count == 0
+    assert dependents(Calculation(made), Place("Prices", Cell.parse("A1"))).direct_count == 0
 
 
 def test_readers_by_blocks_are_the_readers_by_cells():
@@ -141,7 +141,7 @@ def test_readers_by_blocks_are_the_readers_by_cells():
             for reference in shape.references
             if (reference.area(cell) or Area(0, 0, 0, 0)).holds(target)
         }
-        found = readers(Calculation(made), Place("Loads", target))
+        found = dependents(Calculation(made), Place("Loads", target))
         direct = {cell for _, area in found.direct for cell in area.cells()}
         assert direct == expected, target.text
         assert found.direct_count == len(expected)

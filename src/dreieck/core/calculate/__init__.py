@@ -3,6 +3,6 @@
 from dreieck.core.calculate.appearance import look_of
 from dreieck.core.calculate.blocks import Block, block_at
 from dreieck.core.calculate.calculation import Calculation
-from dreieck.core.calculate.readers import Readers, readers
+from dreieck.core.calculate.dependents import Dependents, dependents
 
-__all__ = ["Block", "Calculation", "Readers", "block_at", "look_of", "readers"]
+__all__ = ["Block", "Calculation", "Dependents", "block_at", "dependents", "look_of"]

@@ -10,14 +10,13 @@ import numpy as np
 from dreieck.core.analysis.reads import read_names, read_references, reads_anywhere
 from dreieck.core.budget import AT_ONCE, current, spend
 from dreieck.core.calculate.order import Order, UnsettledError
-from dreieck.core.calculate.pieces import Piece, Pieces
 from dreieck.core.calculate.read_map import ReadMap, touched_areas
 from dreieck.core.calculate.results import Results
+from dreieck.core.calculate.tasks import Task, Tasks
 from dreieck.core.formula import Shape
 from dreieck.core.formula.reference import Reference
 from dreieck.core.grid import Area, Cell
-from dreieck.core.ranges.index import MOST as MOST_INDEXES
-from dreieck.core.ranges.index import Index
+from dreieck.core.ranges.index import MAX_INDEXES, Index
 from dreieck.core.ranges.totals import Total, Totals
 from dreieck.core.sheet.cells import Cells, Kind
 from dreieck.core.sheet.edits import Edit, SetCells
@@ -29,7 +28,7 @@ _VALUE_STEPS = 2
 _TOTAL_STEPS = 10
 MAX_IN_VAIN = 8
 """So many seconds are spent on a formula altogether that has to end each time."""
-_LONG = 1000
+_LONG_ROWS = 1000
 """For so many rows it pays to know that nothing in the whole column is pending."""
 
 
@@ -124,7 +123,7 @@ class Calculation:
         budget.spend((bottom - top) // AT_ONCE + 1)
         results = self.results(sheet)
         cells = results.cells(column, top, bottom)
-        if len(cells) > _LONG and results.is_settled(column):
+        if len(cells) > _LONG_ROWS and results.is_settled(column):
             return cells
         if (cells.kinds == Kind.PENDING).any():
             if budget.hurried:
@@ -160,7 +159,7 @@ class Calculation:
         key = (self._spelling(sheet), area)
         index = self._indexes.get(key)
         if index is None:
-            if len(self._indexes) >= MOST_INDEXES:
+            if len(self._indexes) >= MAX_INDEXES:
                 self._indexes.clear()
             index = self._indexes[key] = Index(area, self.columns(sheet, area))
         return index
@@ -204,10 +203,10 @@ class Calculation:
             self._map = ReadMap(self)
         return self._map
 
-    def is_in_vain(self, piece: Piece, seconds: float) -> bool:
-        """Whether work on a piece that had to end after so many seconds is given up."""
-        self._in_vain[piece.sheet, piece.area] += int(seconds * 1000)
-        return self._in_vain[piece.sheet, piece.area] >= MAX_IN_VAIN * 1000
+    def is_in_vain(self, task: Task, seconds: float) -> bool:
+        """Whether work on a task that had to end after so many seconds is given up."""
+        self._in_vain[task.sheet, task.area] += int(seconds * 1000)
+        return self._in_vain[task.sheet, task.area] >= MAX_IN_VAIN * 1000
 
     def _columns(self, sheet: str, area: Area) -> Iterator[Cells]:
         """The cells of an area by column, no more rows of them than are used."""
@@ -224,7 +223,7 @@ class Calculation:
             raise UnsettledError(self._spelling(sheet), area)
         self._settling = True
         try:
-            Order(self, Pieces(self)).settle(self._spelling(sheet), area)
+            Order(self, Tasks(self)).settle(self._spelling(sheet), area)
         finally:
             self._settling = False
 

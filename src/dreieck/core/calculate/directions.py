@@ -1,4 +1,4 @@
-"""Rings of pieces that only go one way: a chain down a column, a balance brought forward.
+"""Rings of tasks that only go one way: a chain down a column, a balance brought forward.
 
 In such a ring every cell reads only lines (rows or columns) before its own, or cells of its own
 line that come first. So the lines are worked out one after the other.
@@ -7,21 +7,16 @@ line that come first. So the lines are worked out one after the other.
 from __future__ import annotations
 
 from graphlib import CycleError, TopologicalSorter
-from typing import NamedTuple, Protocol
+from typing import NamedTuple
 
 from dreieck.core.analysis.reads import reach
 from dreieck.core.calculate.evaluation import result_at
-from dreieck.core.calculate.pieces import Knows, Piece
 from dreieck.core.calculate.recurrence import run_recurrence
+from dreieck.core.calculate.tasks import KnownValues, Task
 from dreieck.core.formula.reference import Part, Reference
 from dreieck.core.grid import CROSSING, Area, Axis
-from dreieck.core.ranges.operands import Reader
 from dreieck.core.sheet.cells import Kind
 from dreieck.core.values import Place
-
-
-class _Values(Knows, Reader, Protocol):
-    """Who knows the values so far, and reads them."""
 
 
 class _Direction(NamedTuple):
@@ -39,7 +34,7 @@ _DIRECTIONS = (
 )
 
 
-def run_in_direction(ring: list[Piece], values: _Values) -> bool:
+def run_in_direction(ring: list[Task], values: KnownValues) -> bool:
     """Work a ring out line by line, if there is a direction in which that can be done.
 
     Where there is none, nothing is worked out and the answer is False.
@@ -54,41 +49,41 @@ def run_in_direction(ring: list[Piece], values: _Values) -> bool:
     return False
 
 
-def _run(ranked: list[Piece], values: _Values, direction: _Direction) -> None:
-    ends = [piece.area.on(direction.axis) for piece in ranked]
+def _run(ranked: list[Task], values: KnownValues, direction: _Direction) -> None:
+    ends = [task.area.on(direction.axis) for task in ranked]
     lines = range(min(end[0] for end in ends), max(end[1] for end in ends) + 1)
     for line in lines if direction.sign > 0 else reversed(lines):
-        for piece, (first, last) in zip(ranked, ends, strict=True):
+        for task, (first, last) in zip(ranked, ends, strict=True):
             if first <= line <= last:
-                across = piece.area.spanning(direction.axis, line, line)
-                results = values.results(piece.sheet)
+                across = task.area.spanning(direction.axis, line, line)
+                results = values.results(task.sheet)
                 for cell in across.cells():
                     if results.column(cell.column).kind(cell.row) == Kind.PENDING:
-                        place = Place(piece.sheet, cell)
-                        results.put(cell, result_at(piece.shape, place, values))
+                        place = Place(task.sheet, cell)
+                        results.put(cell, result_at(task.shape, place, values))
 
 
-def _ranked(ring: list[Piece], values: _Values, direction: _Direction) -> list[Piece] | None:
-    """The pieces in the order in which a line of them is worked out; None where there is none."""
-    sorter: TopologicalSorter[Piece] = TopologicalSorter(dict.fromkeys(ring, ()))
-    for piece in ring:
-        for reference in values.references(piece.shape):
-            area, sheet = reach(reference, piece.area), reference.sheet or piece.sheet
+def _ranked(ring: list[Task], values: KnownValues, direction: _Direction) -> list[Task] | None:
+    """The tasks in the order in which a line of them is worked out; None where there is none."""
+    sorter: TopologicalSorter[Task] = TopologicalSorter(dict.fromkeys(ring, ()))
+    for task in ring:
+        for reference in values.references(task.shape):
+            area, sheet = reach(reference, task.area), reference.sheet or task.sheet
             if not values.has_sheet(sheet):
                 continue
             name = values.results(sheet).sheet.name
             for other in ring:
                 if not area or other.sheet != name or not area.common(other.area):
                     continue
-                ahead = _ahead(reference, piece.area, other.area, direction)
+                ahead = _ahead(reference, task.area, other.area, direction)
                 if ahead > 0:
                     return None
-                if ahead == 0 and other is piece:
+                if ahead == 0 and other is task:
                     cross = _Direction(CROSSING[direction.axis], 1)
-                    if _ahead(reference, piece.area, other.area, cross) >= 0:
+                    if _ahead(reference, task.area, other.area, cross) >= 0:
                         return None
                 elif ahead == 0:
-                    sorter.add(piece, other)
+                    sorter.add(task, other)
     try:
         return list(sorter.static_order())
     except CycleError:

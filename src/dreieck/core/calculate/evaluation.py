@@ -25,8 +25,8 @@ from dreieck.core.functions import Failure, Function, Takes, Trait, find
 from dreieck.core.grid import Area
 from dreieck.core.ranges.operands import (
     Array,
+    CellValues,
     Range,
-    Reader,
     Several,
     parts,
     read_address,
@@ -54,7 +54,7 @@ _ELEMENT_STEPS = 8
 """What a call costs for each cell, beside what it does."""
 
 
-def result_at(shape: Shape, place: Place, reader: Reader) -> Value:
+def result_at(shape: Shape, place: Place, reader: CellValues) -> Value:
     """The result of a formula that stands at ``place``; an empty one is 0."""
     return finished(Evaluation(place, reader, shape.tree).value(shape.tree), place)
 
@@ -71,7 +71,7 @@ def finished(value: Value, place: Place) -> Value:
 class Evaluation:
     """One formula at one place."""
 
-    def __init__(self, place: Place, reader: Reader, root: tree.Node) -> None:
+    def __init__(self, place: Place, reader: CellValues, root: tree.Node) -> None:
         self.place = place
         self.reader = reader
         self.root = root

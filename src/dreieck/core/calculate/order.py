@@ -1,6 +1,6 @@
-"""In which order pieces are worked out: each after those that it reads.
+"""In which order tasks are worked out: each after those that it reads.
 
-Pieces that read each other in a ring are found as strongly connected components, by Tarjan's
+Tasks that read each other in a ring are found as strongly connected components, by Tarjan's
 method without recursion. A ring that only goes one way (a chain, a running balance) is worked
 out line by line in that direction. Any other ring is split into its cells; those that still
 read each other in a ring read themselves, and become ``#LOOP!``.
@@ -17,10 +17,9 @@ from typing import Protocol
 
 from dreieck.core.budget import TooMuchWork, WorkEnded, current
 from dreieck.core.calculate.directions import run_in_direction
-from dreieck.core.calculate.pieces import Knows, Piece, Pieces, SinglePieces
 from dreieck.core.calculate.strips import work_out
+from dreieck.core.calculate.tasks import CellTasks, KnownValues, Task, Tasks
 from dreieck.core.grid import Area, Cell
-from dreieck.core.ranges.operands import Reader
 from dreieck.core.values import LOOP, VALUE, WORK, Error, Place
 
 log = logging.getLogger("dreieck")
@@ -42,17 +41,17 @@ class UnsettledError(Exception):
         self.area = area
 
 
-class Values(Knows, Reader, Protocol):
-    """Who knows the values so far, and reads them."""
+class PatientValues(KnownValues, Protocol):
+    """Those, and which work is given up."""
 
-    def is_in_vain(self, piece: Piece, seconds: float) -> bool:
-        """Whether work on a piece that had to end after so many seconds is given up."""
+    def is_in_vain(self, task: Task, seconds: float) -> bool:
+        """Whether work on a task that had to end after so many seconds is given up."""
 
 
 @dataclass(slots=True)
 class _Visit:
-    piece: Piece
-    reads: Iterator[Piece]
+    task: Task
+    reads: Iterator[Task]
     number: int
     lowest: int
     reads_itself: bool = False
@@ -61,27 +60,27 @@ class _Visit:
 class Order:
     """One question for values, and all that has to be settled before it."""
 
-    def __init__(self, values: Values, pieces: Pieces) -> None:
+    def __init__(self, values: PatientValues, tasks: Tasks) -> None:
         self.values = values
-        self.pieces = pieces
-        self._numbers: dict[Piece, int] = {}
-        self._open: list[Piece] = []
-        self._done: set[Piece] = set()
+        self.tasks = tasks
+        self._numbers: dict[Task, int] = {}
+        self._open: list[Task] = []
+        self._done: set[Task] = set()
 
     def settle(self, sheet: str, area: Area) -> None:
-        """Work out all pieces that lie in an area, and before them those that they read."""
-        for piece in list(self.pieces.within(sheet, area)):
-            if piece not in self._done:
-                self._settle(piece)
+        """Work out all tasks that lie in an area, and before them those that they read."""
+        for task in list(self.tasks.within(sheet, area)):
+            if task not in self._done:
+                self._settle(task)
 
-    def _settle(self, piece: Piece) -> None:
-        path = [self._visit(piece)]
+    def _settle(self, task: Task) -> None:
+        path = [self._visit(task)]
         while path:
             visit = path[-1]
             for read in visit.reads:
                 if read in self._done:
                     continue
-                if read == visit.piece:
+                if read == visit.task:
                     visit.reads_itself = True
                 elif read in self._numbers:
                     visit.lowest = min(visit.lowest, self._numbers[read])
@@ -93,24 +92,24 @@ class Order:
                     try:
                         self._close(visit)
                     except UnsettledError as asked:
-                        visit.reads = self.pieces.within(asked.sheet, asked.area)
+                        visit.reads = self.tasks.within(asked.sheet, asked.area)
                         continue
                 path.pop()
                 if path:
                     path[-1].lowest = min(path[-1].lowest, visit.lowest)
 
-    def _visit(self, piece: Piece) -> _Visit:
-        number = self._numbers[piece] = len(self._numbers)
-        self._open.append(piece)
-        return _Visit(piece, self.pieces.read_by(piece), number, number)
+    def _visit(self, task: Task) -> _Visit:
+        number = self._numbers[task] = len(self._numbers)
+        self._open.append(task)
+        return _Visit(task, self.tasks.read_by(task), number, number)
 
     def _close(self, visit: _Visit) -> None:
-        """Work out a piece, or a ring of pieces, whose readings are all settled."""
-        ring = list(takewhile(lambda piece: piece != visit.piece, reversed(self._open)))
-        ring.append(visit.piece)
+        """Work out a task, or a ring of tasks, whose readings are all settled."""
+        ring = list(takewhile(lambda task: task != visit.task, reversed(self._open)))
+        ring.append(visit.task)
         begun = monotonic()
         try:
-            with current().formula(sum(piece.area.size for piece in ring)):
+            with current().formula(sum(task.area.size for task in ring)):
                 self._work_out(ring, reads_itself=len(ring) > 1 or visit.reads_itself)
         except UnsettledError:
             raise
@@ -124,39 +123,39 @@ class Order:
         except Exception:
             log.exception("Formulas could not be worked out: %s", ring[:5])
             self._give_up(ring, Error(VALUE, _FAULT))
-        if any(self._holds_too_much(piece) for piece in ring):
+        if any(self._holds_too_much(task) for task in ring):
             self._give_up(ring, Error(WORK, _TOO_LONG), anew=True)
         del self._open[-len(ring) :]
         self._done.update(ring)
 
-    def _work_out(self, ring: list[Piece], *, reads_itself: bool) -> None:
+    def _work_out(self, ring: list[Task], *, reads_itself: bool) -> None:
         if not reads_itself:
             work_out(ring[0], self.values)
-        elif isinstance(self.pieces, SinglePieces):
-            for piece in ring:
+        elif isinstance(self.tasks, CellTasks):
+            for task in ring:
                 why = "This cell reads itself, directly or over other cells."
-                place = Place(piece.sheet, piece.area.first)
-                self.values.results(piece.sheet).put(place.cell, Error(LOOP, why, place))
+                place = Place(task.sheet, task.area.first)
+                self.values.results(task.sheet).put(place.cell, Error(LOOP, why, place))
         elif not self._one_way(ring):
-            for piece in ring:
-                Order(self.values, SinglePieces(self.values)).settle(piece.sheet, piece.area)
+            for task in ring:
+                Order(self.values, CellTasks(self.values)).settle(task.sheet, task.area)
 
-    def _give_up(self, ring: list[Piece], error: Error, *, anew: bool = False) -> None:
+    def _give_up(self, ring: list[Task], error: Error, *, anew: bool = False) -> None:
         """Let the cells that are not worked out, or all of them ``anew``, hold an error."""
-        for piece in ring:
-            results = self.values.results(piece.sheet)
-            for column in range(piece.area.left, piece.area.right + 1):
-                first = Place(piece.sheet, Cell(column, piece.area.top))
+        for task in ring:
+            results = self.values.results(task.sheet)
+            for column in range(task.area.left, task.area.right + 1):
+                first = Place(task.sheet, Cell(column, task.area.top))
                 here = replace(error, origin=first)
                 if anew:
-                    results.put_down(column, piece.area.top, piece.area.bottom, here)
+                    results.put_down(column, task.area.top, task.area.bottom, here)
                 else:
-                    results.put_pending(column, piece.area.top, piece.area.bottom, here)
+                    results.put_pending(column, task.area.top, task.area.bottom, here)
 
-    def _holds_too_much(self, piece: Piece) -> bool:
-        """Whether the texts in the columns of a piece are too long to be held in memory."""
-        results = self.values.results(piece.sheet)
-        columns = (results.column(n) for n in range(piece.area.left, piece.area.right + 1))
+    def _holds_too_much(self, task: Task) -> bool:
+        """Whether the texts in the columns of a task are too long to be held in memory."""
+        results = self.values.results(task.sheet)
+        columns = (results.column(n) for n in range(task.area.left, task.area.right + 1))
         if all(column.pool.characters < _LONG_TEXTS for column in columns):
             return False
         if results.characters() <= MAX_CHARACTERS:
@@ -164,7 +163,7 @@ class Order:
         results.compact()
         return results.characters() > MAX_CHARACTERS
 
-    def _one_way(self, ring: list[Piece]) -> bool:
+    def _one_way(self, ring: list[Task]) -> bool:
         try:
             return run_in_direction(ring, self.values)
         except UnsettledError:

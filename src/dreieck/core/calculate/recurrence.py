@@ -8,17 +8,16 @@ from __future__ import annotations
 
 import ast
 from contextlib import suppress
-from typing import Any, Protocol
+from typing import Any
 
 import numpy as np
 
 from dreieck.core.analysis.reads import reach
 from dreieck.core.calculate.evaluation import result_at
-from dreieck.core.calculate.pieces import Knows, Piece
+from dreieck.core.calculate.tasks import KnownValues, Task
 from dreieck.core.formula import tree
 from dreieck.core.formula.reference import CellReference
 from dreieck.core.grid import Cell
-from dreieck.core.ranges.operands import Reader
 from dreieck.core.sheet.cells import Cells, Payload
 from dreieck.core.values import Error, Place
 
@@ -36,30 +35,26 @@ def run(chain, count{names}):
 """
 
 
-class Values(Knows, Reader, Protocol):
-    """Who knows the values so far, and reads them."""
-
-
 class _OtherError(Exception):
     """The formula, or a value that it reads, is not plain arithmetic."""
 
 
-def run_recurrence(piece: Piece, values: Values) -> bool:
-    """Work out a piece of one column from its top, if it is a chain of plain arithmetic."""
-    left, top, _, bottom = piece.area
-    chain = _Chain(piece, values)
+def run_recurrence(task: Task, values: KnownValues) -> bool:
+    """Work out a task of one column from its top, if it is a chain of plain arithmetic."""
+    left, top, _, bottom = task.area
+    chain = _Chain(task, values)
     try:
-        body = chain.said(piece.shape.tree)
-        before = values.cells(piece.sheet, left, top - chain.back, top - 1)
+        body = chain.said(task.shape.tree)
+        before = values.cells(task.sheet, left, top - chain.back, top - 1)
     except _OtherError:
         return False
     if not chain.back or not before.all_numbers:
         return False
     found = _run(body, chain, before.payload.tolist(), bottom - top + 1)
-    results = values.results(piece.sheet)
+    results = values.results(task.sheet)
     if len(found):
         results.write(left, top, Cells.numbers(found))
-    _run_out(piece, values, top + len(found), chain.back)
+    _run_out(task, values, top + len(found), chain.back)
     return True
 
 
@@ -78,16 +73,16 @@ def _run(body: ast.expr, chain: _Chain, links: list[float], count: int) -> Paylo
     return found[: beyond[0]] if len(beyond) else found
 
 
-def _run_out(piece: Piece, values: Values, row: int, back: int) -> None:
+def _run_out(task: Task, values: KnownValues, row: int, back: int) -> None:
     """The rest of a chain, from the first result that is an error: it passes through."""
-    results, column = values.results(piece.sheet), piece.area.left
+    results, column = values.results(task.sheet), task.area.left
     alike, last = 0, None
-    for here in range(row, piece.area.bottom + 1):
+    for here in range(row, task.area.bottom + 1):
         if alike >= back:
-            results.put_down(column, here, piece.area.bottom, last)
+            results.put_down(column, here, task.area.bottom, last)
             return
-        place = Place(piece.sheet, Cell(column, here))
-        value = result_at(piece.shape, place, values)
+        place = Place(task.sheet, Cell(column, here))
+        value = result_at(task.shape, place, values)
         results.put(place.cell, value)
         alike = alike + 1 if isinstance(value, Error) and value is last else 0
         last = value
@@ -104,8 +99,8 @@ class _Body(ast.NodeTransformer):
 class _Chain:
     """What a formula reads: numbers of the chain itself, so many rows back, and given ones."""
 
-    def __init__(self, piece: Piece, values: Values) -> None:
-        self.piece = piece
+    def __init__(self, task: Task, values: KnownValues) -> None:
+        self.task = task
         self.values = values
         self.back = 0
         self.given: dict[str, Any] = {}
@@ -135,12 +130,12 @@ class _Chain:
         raise _OtherError
 
     def _read(self, reference: CellReference) -> ast.expr:
-        piece = self.piece
-        area = reach(reference, piece.area)
-        sheet = reference.sheet or piece.sheet
+        task = self.task
+        area = reach(reference, task.area)
+        sheet = reference.sheet or task.sheet
         if area is None or not self.values.has_sheet(sheet):
             raise _OtherError
-        if area.common(piece.area) and self.values.results(sheet).sheet.name == piece.sheet:
+        if area.common(task.area) and self.values.results(sheet).sheet.name == task.sheet:
             if reference.row.locked or reference.row.at >= 0:
                 raise _OtherError
             self.back = max(self.back, -reference.row.at)

@@ -8,7 +8,7 @@ the same.
 from __future__ import annotations
 
 from collections.abc import Iterator
-from typing import Any, Protocol
+from typing import Any
 
 import numpy as np
 
@@ -16,12 +16,12 @@ from dreieck.core.budget import spend
 from dreieck.core.calculate.arguments import SINGLE, Operand
 from dreieck.core.calculate.elementwise import MINUS, PERCENT, Operation, combined, operation
 from dreieck.core.calculate.evaluation import Evaluation, called, finished, result_at
-from dreieck.core.calculate.pieces import Knows, Piece
+from dreieck.core.calculate.tasks import KnownValues, Task
 from dreieck.core.formula import tree
 from dreieck.core.formula.reference import CellReference, RangeReference
 from dreieck.core.functions import Failure, Function, Takes, Trait, find
 from dreieck.core.grid import Area, Cell
-from dreieck.core.ranges.operands import Array, Range, Reader, Several, single
+from dreieck.core.ranges.operands import Array, Range, Several, single
 from dreieck.core.ranges.totals import Total
 from dreieck.core.ranges.windows import growing, growing_upwards, sliding
 from dreieck.core.sheet.cells import Cells, Kind
@@ -38,25 +38,21 @@ Column = Cells | list[Any] | Operand
 """What a node is down a strip: cells, one operand for each row, or one for all rows."""
 
 
-class Values(Knows, Reader, Protocol):
-    """Who knows the values so far, and reads them."""
-
-
-def work_out(piece: Piece, values: Values) -> None:
-    """Work out the cells of a piece that are pending; all that they read is settled.
+def work_out(task: Task, values: KnownValues) -> None:
+    """Work out the cells of a task that are pending; all that they read is settled.
 
     What takes long is done a stretch at a time, so that little is lost where work has to end.
     """
-    left, _, right, _ = piece.area
+    left, _, right, _ = task.area
     for column in range(left, right + 1):
-        for top, bottom in _stretches(piece):
-            _work_out(piece, values, column, top, bottom)
+        for top, bottom in _stretches(task):
+            _work_out(task, values, column, top, bottom)
 
 
-def _stretches(piece: Piece) -> Iterator[tuple[int, int]]:
-    """The rows of a piece, as the first and last ones of stretches."""
-    _, top, _, bottom = piece.area
-    height = bottom - top + 1 if _is_quick(piece.shape.tree) else _STRETCH
+def _stretches(task: Task) -> Iterator[tuple[int, int]]:
+    """The rows of a task, as the first and last ones of stretches."""
+    _, top, _, bottom = task.area
+    height = bottom - top + 1 if _is_quick(task.shape.tree) else _STRETCH
     for first in range(top, bottom + 1, height):
         yield first, min(first + height - 1, bottom)
 
@@ -79,17 +75,17 @@ def _totals_one_column(call: tree.Call) -> bool:
     )
 
 
-def _work_out(piece: Piece, values: Values, column: int, top: int, bottom: int) -> None:
+def _work_out(task: Task, values: KnownValues, column: int, top: int, bottom: int) -> None:
     """Work out those of some rows of a column that are pending."""
-    results = values.results(piece.sheet)
+    results = values.results(task.sheet)
     pending = results.cells(column, top, bottom).kinds == Kind.PENDING
     if not pending.any():
         return
     if bottom - top < _SHORT:
-        places = [Place(piece.sheet, Cell(column, row)) for row in range(top, bottom + 1)]
-        found = Cells.of([result_at(piece.shape, place, values) for place in places])
+        places = [Place(task.sheet, Cell(column, row)) for row in range(top, bottom + 1)]
+        found = Cells.of([result_at(task.shape, place, values) for place in places])
     else:
-        found = Strip(values, piece.sheet, column, top, bottom, piece.shape.tree).result()
+        found = Strip(values, task.sheet, column, top, bottom, task.shape.tree).result()
     if pending.all():
         results.write(column, top, found)
     else:
@@ -101,7 +97,7 @@ class Strip:
     """Rows of one column, all with one formula."""
 
     def __init__(
-        self, values: Values, sheet: str, column: int, top: int, bottom: int, root: tree.Node
+        self, values: KnownValues, sheet: str, column: int, top: int, bottom: int, root: tree.Node
     ) -> None:
         self.values = values
         self.root = root

@@ -16,14 +16,14 @@ from dreieck.core.checking.findings import Finding, block_findings
 from dreieck.core.editing.fill import plan_fill
 from dreieck.core.exceptions import DreieckError
 from dreieck.core.formula import Shape
-from dreieck.core.formula.locks import axes, held
+from dreieck.core.formula.locks import axes, with_lock
 from dreieck.core.formula.printer import reference_text
 from dreieck.core.formula.reference import CellReference, Locks, Reference
 from dreieck.core.grid import AXES, Area, Cell, column_letters
 from dreieck.core.sheet.sheet import Sheet
-from dreieck.core.words.headings import called
+from dreieck.core.words.headings import heading_of
 
-MOST_TRIED = 64
+MAX_TRIED = 64
 """How many combinations of locks are tried."""
 _SAMPLE_ROWS, _SAMPLE_COLUMNS = 40, 12
 
@@ -91,7 +91,7 @@ def likely_locks(
         min(target.bottom, max(start.row, target.top) + _SAMPLE_ROWS),
     )
     ranked: list[tuple[float, int, Likely]] = []
-    for order, changed in enumerate(islice(_choices(shape, start, sample), MOST_TRIED)):
+    for order, changed in enumerate(islice(_choices(shape, start, sample), MAX_TRIED)):
         findings = _findings(calculation, sheet, start, changed, sample)
         score = _score(findings) + 0.01 * _locked(changed)
         why = _why(sheet, changed, start, target, findings)
@@ -111,7 +111,7 @@ def _choices(shape: Shape, start: Cell, target: Area) -> Iterator[Shape]:
             if (axis == "column" and not across) or (axis == "row" and not down):
                 continue
             for hold in ("stays", "moves"):
-                choices += [held(each, start, axis, hold) for each in choices]
+                choices += [with_lock(each, start, axis, hold) for each in choices]
         options.append(list(dict.fromkeys(choices)))
     seen: dict[Shape, None] = {}
     for combination in product(*options):
@@ -161,7 +161,7 @@ def _why(
     reads = []
     for reference in shape.references:
         area = reference.area(far)
-        name = called(sheet, area) if area and not reference.sheet else None
+        name = heading_of(sheet, area) if area and not reference.sheet else None
         text = reference_text(reference, far).replace("$", "")
         reads.append(f"{text} ({name})" if name else text)
     said = f"{far.text} reads {' and '.join(reads)}"

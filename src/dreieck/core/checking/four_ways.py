@@ -8,7 +8,7 @@ from dreieck.core.calculate import Calculation
 from dreieck.core.editing.fill import Fill, plan_fill
 from dreieck.core.exceptions import DreieckError
 from dreieck.core.formula import Shape
-from dreieck.core.formula.locks import axes, held, hold_of
+from dreieck.core.formula.locks import axes, lock_of, with_lock
 from dreieck.core.grid import Area, Axis, Cell
 from dreieck.core.sheet.sheet import Sheet
 
@@ -52,9 +52,9 @@ def four_ways(
         changed = reference
         locks: dict[Axis, bool] = {"column": column, "row": row}
         for axis in axes(reference):
-            changed = held(changed, start, axis, "stays" if locks[axis] else "moves")
+            changed = with_lock(changed, start, axis, "stays" if locks[axis] else "moves")
         is_now = all(
-            hold_of(reference, start, axis) == ("stays" if locks[axis] else "moves")
+            lock_of(reference, start, axis) == ("stays" if locks[axis] else "moves")
             for axis in axes(reference)
         )
         other = shape.with_reference(number, changed)

@@ -16,8 +16,8 @@ from dreieck.core.sheet.edits import SetCells
 from dreieck.core.sheet.sheet import Sheet
 from dreieck.core.values import Value
 
-_MOST_SHOWN = 400
-_MOST_CELLS = 2_000_000
+_MAX_SHOWN = 400
+_MAX_CELLS = 2_000_000
 
 
 @dataclass(frozen=True, slots=True)
@@ -56,7 +56,7 @@ def tried(calculation: Calculation, sheet: Sheet, cell: Cell, content: Content |
         for part in _differences(calculation, after, name, area):
             changed.append((name, part))
             for each in part.cells():
-                if len(answers) < _MOST_SHOWN:
+                if len(answers) < _MAX_SHOWN:
                     before = calculation.value(name, each)
                     answers.append(Answer(name, each, before, after.value(name, each)))
     return Trial(
@@ -77,7 +77,7 @@ def _touched(calculation: Calculation, sheet: Sheet, cell: Cell) -> list[tuple[s
         if any(other == name and each.around(area) == each for other, each in found):
             continue
         size += area.size
-        if size > _MOST_CELLS:
+        if size > _MAX_CELLS:
             break
         found.append((name, area))
     return found
@@ -104,7 +104,7 @@ def _silent(
     calculation: Calculation, sheet: Sheet, cell: Cell, changed: list[tuple[str, Area]]
 ) -> Iterator[tuple[str, Area]]:
     seen: set[tuple[str, Block]] = set()
-    for name, area in changed[:_MOST_SHOWN]:
+    for name, area in changed[:_MAX_SHOWN]:
         home = calculation.workbook.sheet(name)
         block = block_at(home, area.first)
         if block is None or block.size == 1 or (name, block) in seen:

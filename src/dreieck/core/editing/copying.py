@@ -19,7 +19,7 @@ from dreieck.core.sheet.sheet import Run, Sheet
 from dreieck.core.sheet.workbook import Workbook
 from dreieck.core.values import Error, Value
 from dreieck.core.values.ambiguous import one_order
-from dreieck.core.values.look import Look, shown
+from dreieck.core.values.look import Look, shown_text
 
 What = Literal["all", "formulas", "values", "looks"]
 MAX_TEXT_CELLS = 100_000
@@ -131,7 +131,7 @@ def _copied_text(calculation: Calculation, sheet: Sheet, cell: Cell) -> str:
     content = sheet.content(cell)
     if content is None:
         return ""
-    return shown(calculation.value(sheet.name, cell), look_of(content, sheet.look(cell)), 400)
+    return shown_text(calculation.value(sheet.name, cell), look_of(content, sheet.look(cell)), 400)
 
 
 class TypedText(NamedTuple):
@@ -164,7 +164,7 @@ def pasted_text(workbook: Workbook, sheet: Sheet, at: Cell, text: str) -> TypedT
         for down, field in enumerate(one_order(column)):
             if field is None:
                 continue
-            cell = at.moved(across, down)
+            cell = at.offset(across, down)
             made = entered(workbook, cell, field, sheet.look(cell))
             cells[cell] = (made.content, made.look)
             if made.entry.taken:

@@ -18,9 +18,9 @@ from dreieck.core.sheet.sheet import Run, Sheet
 from dreieck.core.sheet.workbook import Workbook
 from dreieck.core.values.look import PLAIN, Look
 
-Values = Literal["", "copy", "count"]
+PlainValues = Literal["", "copy", "count"]
 """Whether plain values repeat or count on; empty for what is usual for them."""
-_MOST_STARTS = 10_000
+_MAX_STARTS = 10_000
 MAX_FILL = 1_000_000
 """How many cells one fill can write."""
 
@@ -148,7 +148,7 @@ def plan_fill(
     target: Area,
     contents: dict[Cell, Content | None] | None = None,
     *,
-    values: Values = "",
+    values: PlainValues = "",
     looks_travel: bool = True,
 ) -> Fill:
     """Plan a fill of ``target`` with what the cells of ``source`` hold.
@@ -183,11 +183,11 @@ def can_count_on(fill: Fill) -> bool:
     return bool(_lines(fill, "count"))
 
 
-def _lines(fill: Fill, values: Values) -> dict[int, Series]:
+def _lines(fill: Fill, values: PlainValues) -> dict[int, Series]:
     """How each row or column of the source counts on, where it does."""
     source, sheet = fill.source, fill.workbook.sheet_by_id(fill.sheet_id)
     lines: dict[int, Series] = {}
-    if values == "copy" or source.size > _MOST_STARTS:
+    if values == "copy" or source.size > _MAX_STARTS:
         return lines
     across = CROSSING[fill.axis]
     for line in source.lines(across):
@@ -199,7 +199,7 @@ def _lines(fill: Fill, values: Values) -> dict[int, Series]:
     return lines
 
 
-_NEAR = 5
+_MAX_LINES_AWAY = 5
 """How many lines away neighbouring data may stand."""
 
 
@@ -212,7 +212,7 @@ def alongside(sheet: Sheet, source: Area, axis: Axis) -> Area:
     """
     first, last = source.on(axis)
     before, behind = source.on(CROSSING[axis])
-    for away, step in product(range(1, _NEAR + 1), (-1, 1)):
+    for away, step in product(range(1, _MAX_LINES_AWAY + 1), (-1, 1)):
         beside = before - away if step < 0 else behind + away
         cell = source.spanning(CROSSING[axis], beside, beside).last
         while cell.on_sheet and sheet.content(cell) is not None:

@@ -16,7 +16,7 @@ from dreieck.core.editing.following import followed, followed_names, same_sheet
 from dreieck.core.exceptions import DreieckError
 from dreieck.core.formula import Shape
 from dreieck.core.formula.reference import CellReference, Reference
-from dreieck.core.grid import Area, Cell, Lines, Slide
+from dreieck.core.grid import Area, Cell, LineChange, Lines
 from dreieck.core.sheet.edits import DeleteLines, Edit, InsertLines, SetCells
 from dreieck.core.sheet.sheet import Run, Sheet
 from dreieck.core.sheet.workbook import Workbook
@@ -52,27 +52,29 @@ def inserted(workbook: Workbook, sheet: Sheet, lines: Lines) -> list[Edit]:
             " the sheet is in use. Clear or delete something at its end first."
         )
     looks = tuple(_looks_between(sheet, lines))
-    slide = Slide(lines, comes=True)
-    return [InsertLines(sheet.id, lines, looks), *_followed(workbook, sheet, slide)]
+    change = LineChange(lines, comes=True)
+    return [InsertLines(sheet.id, lines, looks), *_followed(workbook, sheet, change)]
 
 
 def deleted(workbook: Workbook, sheet: Sheet, lines: Lines) -> list[Edit]:
     """Delete rows or columns. Raises DreieckError where they hold too much."""
     if sheet.count(lines.area) > MAX_DELETED_CELLS:
         raise DreieckError(f"At most {MAX_DELETED_CELLS:,} filled cells can be deleted at once.")
-    slide = Slide(lines, comes=False)
-    return [DeleteLines(sheet.id, lines), *_followed(workbook, sheet, slide)]
+    change = LineChange(lines, comes=False)
+    return [DeleteLines(sheet.id, lines), *_followed(workbook, sheet, change)]
 
 
 def losing(workbook: Workbook, sheet: Sheet, lines: Lines) -> list[Following]:
     """The formulas that would lose a reference if lines were deleted."""
-    return [each for each in _following(workbook, sheet, Slide(lines, comes=False)) if each.loses]
+    return [
+        each for each in _following(workbook, sheet, LineChange(lines, comes=False)) if each.loses
+    ]
 
 
-def _followed(workbook: Workbook, sheet: Sheet, slide: Slide) -> Iterator[Edit]:
+def _followed(workbook: Workbook, sheet: Sheet, change: LineChange) -> Iterator[Edit]:
     """Edits of the formulas and names that follow, for when the lines have come or gone."""
     runs: dict[int, list[Run]] = {}
-    for each in _following(workbook, sheet, slide):
+    for each in _following(workbook, sheet, change):
         columns = each.after.left - each.before.left
         rows = each.after.top - each.before.top
         for run in each.sheet.runs(each.before):
@@ -82,13 +84,13 @@ def _followed(workbook: Workbook, sheet: Sheet, slide: Slide) -> Iterator[Edit]:
             runs.setdefault(each.sheet.id, []).append(moved)
     yield from (SetCells(id, tuple(of_sheet)) for id, of_sheet in runs.items())
 
-    yield from followed_names(workbook, LinesMoved(sheet.name, slide))
+    yield from followed_names(workbook, LinesMovement(sheet.name, change))
 
 
-def _following(workbook: Workbook, sheet: Sheet, slide: Slide) -> Iterator[Following]:
+def _following(workbook: Workbook, sheet: Sheet, change: LineChange) -> Iterator[Following]:
     """The formulas that change, in stretches that change alike."""
-    axis = slide.lines.axis
-    movement = LinesMoved(sheet.name, slide)
+    axis = change.lines.axis
+    movement = LinesMovement(sheet.name, change)
     for home in workbook.sheets:
         moves = home is sheet
         for patch in patches(home):
@@ -99,8 +101,8 @@ def _following(workbook: Workbook, sheet: Sheet, slide: Slide) -> Iterator[Follo
             ]
             if not moves and not read:
                 continue
-            for first, last in _stretches(patch.area, slide, read, moves=moves):
-                here = slide.moved(first) if moves else first
+            for first, last in _stretches(patch.area, change, read, moves=moves):
+                here = change.where(first) if moves else first
                 if here is None:
                     continue
                 before = patch.area.spanning(axis, first, last)
@@ -114,30 +116,30 @@ def _following(workbook: Workbook, sheet: Sheet, slide: Slide) -> Iterator[Follo
 
 
 def _stretches(
-    area: Area, slide: Slide, read: list[Reference], *, moves: bool
+    area: Area, change: LineChange, read: list[Reference], *, moves: bool
 ) -> Iterator[tuple[int, int]]:
     """An area's coordinates on the axis, in stretches whose formulas change alike.
 
     ``read`` are the references to the sheet on which lines come or go.
     """
-    low, high = area.on(slide.lines.axis)
-    cuts = set(slide.edges) if moves else set()
+    low, high = area.on(change.lines.axis)
+    cuts = set(change.edges) if moves else set()
     for reference in read:
-        cuts.update(_cuts(reference, slide, low, high))
+        cuts.update(_cuts(reference, change, low, high))
     starts = [low, *sorted(cut for cut in cuts if low < cut <= high)]
     yield from zip(starts, [*(start - 1 for start in starts[1:]), high], strict=True)
 
 
-def _cuts(reference: Reference, slide: Slide, low: int, high: int) -> Iterator[int]:
+def _cuts(reference: Reference, change: LineChange, low: int, high: int) -> Iterator[int]:
     """The formulas' coordinates from which on a reference follows in another way."""
-    parts = reference.on(slide.lines.axis)
+    parts = reference.on(change.lines.axis)
     locked = [part.at for part in parts if part.locked]
     for part in parts:
         if part.locked:
             continue
-        yield from (edge - part.at for edge in slide.edges)
+        yield from (edge - part.at for edge in change.edges)
         if not isinstance(reference, CellReference):
-            stops = slide.stops
+            stops = change.stops
             near = range(max(stops.start, low + part.at), min(stops.stop, high + part.at + 1))
             # The corners change places where a free one passes one that is locked.
             for at in (*near, *locked):
@@ -145,17 +147,17 @@ def _cuts(reference: Reference, slide: Slide, low: int, high: int) -> Iterator[i
 
 
 @dataclass(frozen=True, slots=True)
-class LinesMoved:
+class LinesMovement:
     """Rows or columns of a sheet that come or go."""
 
     sheet: str
-    slide: Slide
+    change: LineChange
 
     def where(self, sheet: str, area: Area) -> tuple[str, Area] | None:
         """Where an area stands afterwards; None where all of it is gone."""
         if not same_sheet(sheet, self.sheet):
             return sheet, area
-        there = self.slide.area(area)
+        there = self.change.area(area)
         return (sheet, there) if there else None
 
 

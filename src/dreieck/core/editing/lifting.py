@@ -7,8 +7,8 @@ from dataclasses import dataclass, replace
 
 from dreieck.core.analysis.typed_numbers import PLAIN_NUMBERS, numbers_in, with_number
 from dreieck.core.calculate.blocks import areas_by_shape
+from dreieck.core.editing.naming import area_said
 from dreieck.core.editing.naming import given as given_name
-from dreieck.core.editing.naming import place_said
 from dreieck.core.editing.rewriting import Rewriting, edits_of
 from dreieck.core.exceptions import DreieckError
 from dreieck.core.formula import Shape, tree
@@ -81,7 +81,7 @@ def lifted(
     edits: list[Edit] = [*labelled(sheet, cell, label), SetCells.of(sheet.id, cells)]
     there = CellReference(Part(True, cell.column), Part(True, cell.row), sheet.name)
     if name:
-        edits.extend(given_name(workbook, name, place_said(sheet, Area.of(cell))))
+        edits.extend(given_name(workbook, name, area_said(sheet, Area.of(cell))))
     rewritings = [
         Rewriting(each.sheet, each.areas, each.shape, _replaced(each, there, sheet, name))
         for each in chosen
@@ -94,7 +94,7 @@ def labelled(sheet: Sheet, cell: Cell, label: str) -> list[SetCells]:
 
     Raises DreieckError where that is taken.
     """
-    beside = cell.moved(-1, 0)
+    beside = cell.offset(-1, 0)
     if not label:
         return []
     if not beside.on_sheet or sheet.content(beside) not in (None, label):

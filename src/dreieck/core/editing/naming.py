@@ -19,7 +19,7 @@ from dreieck.core.editing.rewriting import Rewriting, edits_of, rewritings
 from dreieck.core.exceptions import NameRefused
 from dreieck.core.formula import Shape, tree
 from dreieck.core.formula.printer import sheet_text
-from dreieck.core.formula.reference import CellReference, RangeReference, Reference, is_held
+from dreieck.core.formula.reference import CellReference, RangeReference, Reference, never_moves
 from dreieck.core.grid import MAX_COLUMN, MAX_ROW, Area, Cell
 from dreieck.core.sheet.edits import Edit, SetName
 from dreieck.core.sheet.names import Named, checked_name, named
@@ -48,7 +48,7 @@ def given(workbook: Workbook, name: str, says: str, at: Cell | None = None) -> l
     return [SetName(made.key, made)]
 
 
-def aimed_anew(workbook: Workbook, name: str, says: str, at: Cell | None = None) -> list[Edit]:
+def given_anew(workbook: Workbook, name: str, says: str, at: Cell | None = None) -> list[Edit]:
     """Let a name stand for something else. Raises NameRefused, FormulaError."""
     made = named(name, says, at)
     return [SetName(made.key, made)]
@@ -58,7 +58,7 @@ Grows = Literal["", "down", "right"]
 """Whether a range takes in what is added below, or to the right of it, later."""
 
 
-def place_said(sheet: Sheet, area: Area, grows: Grows = "") -> str:
+def area_said(sheet: Sheet, area: Area, grows: Grows = "") -> str:
     """An area as a name stands for it: with its sheet, and never moving."""
     if grows == "down":
         area = area._replace(bottom=MAX_ROW)
@@ -111,7 +111,7 @@ def put_in(workbook: Workbook, sheets: list[Sheet], names: list[Named]) -> list[
 
     def on(sheet: Sheet) -> Callable[[tree.Node], tree.Node]:
         def change(leaf: tree.Node) -> tree.Node:
-            if not isinstance(leaf, CellReference | RangeReference) or not is_held(leaf):
+            if not isinstance(leaf, CellReference | RangeReference) or not never_moves(leaf):
                 return leaf
             known = leaf.sheet is not None and workbook.has_sheet(leaf.sheet)
             home = workbook.sheet(leaf.sheet).name if known and leaf.sheet else sheet.name
@@ -184,7 +184,7 @@ def short_of(workbook: Workbook, each: Named) -> Cell | None:
     cell, last = Cell(area.left, area.bottom + 1), None
     inside = sheet.content(Cell(area.left, area.bottom))
     while cell.on_sheet and _goes_on(inside, sheet.content(cell)) and not _ends(sheet, cell.row):
-        last, cell = cell, cell.moved(0, 1)
+        last, cell = cell, cell.offset(0, 1)
     return last
 
 

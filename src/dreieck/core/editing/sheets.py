@@ -36,7 +36,7 @@ def renamed(workbook: Workbook, sheet: Sheet, name: str) -> list[Edit]:
     return [ArrangeSheet(sheet.id, name, position), *_followed(workbook, sheet, name)]
 
 
-def moved(workbook: Workbook, sheet: Sheet, steps: int) -> list[Edit]:
+def rearranged(workbook: Workbook, sheet: Sheet, steps: int) -> list[Edit]:
     """Move a sheet so many places to the right, or to the left below 0."""
     position = min(max(workbook.sheets.index(sheet) + steps, 0), len(workbook.sheets) - 1)
     return [ArrangeSheet(sheet.id, sheet.name, position)]
@@ -63,7 +63,7 @@ def losing(workbook: Workbook, sheet: Sheet) -> list[Place]:
 
 
 @dataclass(frozen=True, slots=True)
-class _Called:
+class _Renamed:
     """A sheet that has another name, or none where it is gone."""
 
     sheet: str
@@ -78,7 +78,7 @@ class _Called:
 
 def _followed(workbook: Workbook, sheet: Sheet, name: str | None) -> Iterator[Edit]:
     """The edits of formulas and names that name a sheet, which is called otherwise or gone."""
-    movement = _Called(sheet.name, name)
+    movement = _Renamed(sheet.name, name)
     for other in workbook.sheets:
         if other is sheet and name is None:
             continue

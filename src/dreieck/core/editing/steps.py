@@ -10,17 +10,17 @@ from dataclasses import dataclass
 from typing import cast
 
 from dreieck.core.editing.following import Movement, followed_reference
-from dreieck.core.editing.inserting import LinesMoved
+from dreieck.core.editing.inserting import LinesMovement
 from dreieck.core.formula import mentions
 from dreieck.core.formula.printer import reference_text
 from dreieck.core.formula.reference import Reference
 from dreieck.core.formula.tree import Lost
-from dreieck.core.grid import Area, Cell, Slide
+from dreieck.core.grid import Area, Cell, LineChange
 from dreieck.core.sheet.edits import DeleteLines, Edit, InsertLines, SetCells
 from dreieck.core.sheet.workbook import Workbook
 from dreieck.core.values import Place
 
-_MOST_AREAS = 200
+_MAX_AREAS = 200
 """So many areas of one change are remembered one by one."""
 
 
@@ -29,7 +29,7 @@ class Step:
     """What one edit did to the places of a sheet."""
 
     sheet_id: int
-    slide: Slide | None = None
+    change: LineChange | None = None
     areas: tuple[Area, ...] = ()
 
 
@@ -38,9 +38,9 @@ def steps_of(edits: Iterable[Edit]) -> Iterator[Step]:
     for edit in edits:
         match edit:
             case InsertLines():
-                yield Step(edit.sheet_id, Slide(edit.lines, comes=True))
+                yield Step(edit.sheet_id, LineChange(edit.lines, comes=True))
             case DeleteLines():
-                yield Step(edit.sheet_id, Slide(edit.lines, comes=False))
+                yield Step(edit.sheet_id, LineChange(edit.lines, comes=False))
             case SetCells():
                 yield Step(edit.sheet_id, areas=_few(edit.areas()))
 
@@ -48,8 +48,8 @@ def steps_of(edits: Iterable[Edit]) -> Iterator[Step]:
 def followed_area(steps: Sequence[Step], sheet_id: int, area: Area) -> Area | None:
     """Where an area of a sheet stands after steps; None where all of it is gone."""
     for step in steps:
-        if step.slide and step.sheet_id == sheet_id:
-            there = step.slide.area(area)
+        if step.change and step.sheet_id == sheet_id:
+            there = step.change.area(area)
             if there is None:
                 return None
             area = there
@@ -85,8 +85,8 @@ def followed_text(
     for step in steps:
         there = followed_cell([step], sheet_id, cell) or cell
         moved = names.get(step.sheet_id)
-        if step.slide and moved:
-            text = _after(text, LinesMoved(moved, step.slide), Place(home, cell), there)
+        if step.change and moved:
+            text = _after(text, LinesMovement(moved, step.change), Place(home, cell), there)
         cell = there
     return text
 
@@ -107,7 +107,7 @@ def _after(text: str, movement: Movement, before: Place, after: Cell) -> str:
 
 def _few(areas: list[Area]) -> tuple[Area, ...]:
     """Areas, or what lies around them where there are many."""
-    if len(areas) <= _MOST_AREAS:
+    if len(areas) <= _MAX_AREAS:
         return tuple(areas)
     around = areas[0]
     for area in areas:

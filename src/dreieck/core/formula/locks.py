@@ -10,10 +10,10 @@ from dreieck.core.formula.printer import reference_text
 from dreieck.core.formula.reference import Locks, Reference
 from dreieck.core.grid import AXES, Axis, Cell
 
-Hold = Literal["moves", "first", "last", "stays"]
+Lock = Literal["moves", "first", "last", "stays"]
 """What stays on one axis: nothing, one corner of a range, or all."""
 
-_HOLDS: dict[tuple[bool, bool], Hold] = {
+_HOLDS: dict[tuple[bool, bool], Lock] = {
     (False, False): "moves",
     (True, False): "first",
     (False, True): "last",
@@ -35,13 +35,13 @@ def axes(reference: Reference) -> tuple[Axis, ...]:
     return tuple(axis for axis in AXES if reference.on(axis))
 
 
-def hold_of(reference: Reference, at: Cell, axis: Axis) -> Hold:
+def lock_of(reference: Reference, at: Cell, axis: Axis) -> Lock:
     """What of a reference stays on one axis."""
     corners = reference.corners(at)
     return _HOLDS[corners[0].on(axis), corners[-1].on(axis)]
 
 
-def held(reference: Reference, at: Cell, axis: Axis, hold: Hold) -> Reference:
+def with_lock(reference: Reference, at: Cell, axis: Axis, hold: Lock) -> Reference:
     """The reference that reads the same from ``at`` and stays as told on one axis."""
     locks = _LOCKED[hold]
     corners = tuple(
@@ -52,7 +52,7 @@ def held(reference: Reference, at: Cell, axis: Axis, hold: Hold) -> Reference:
 
 
 def relock(
-    text: str, at: Cell, index: int, axis: Axis, hold: Hold | None = None
+    text: str, at: Cell, index: int, axis: Axis, hold: Lock | None = None
 ) -> Relocked | None:
     """Set what stays of one reference of a formula that is being written into ``at``.
 
@@ -65,8 +65,8 @@ def relock(
         return None
     mention = found[index]
     if hold is None:
-        hold = "moves" if hold_of(mention.reference, at, axis) == "stays" else "stays"
-    written = reference_text(held(mention.reference, at, axis, hold), at)
+        hold = "moves" if lock_of(mention.reference, at, axis) == "stays" else "stays"
+    written = reference_text(with_lock(mention.reference, at, axis, hold), at)
     return Relocked(
         text[: mention.start] + written + text[mention.end :], mention.start + len(written)
     )

@@ -11,7 +11,7 @@ from dataclasses import dataclass
 from dreieck.core.exceptions import FormulaError
 from dreieck.core.formula import tree
 from dreieck.core.formula.reference import CellReference, RangeReference
-from dreieck.core.formula.tokens import Kind, Token, tokenise
+from dreieck.core.formula.tokens import Token, TokenKind, tokenise
 from dreieck.core.grid import Cell
 from dreieck.core.values import number_text
 
@@ -33,6 +33,8 @@ _REFERS = (
     CellReference, RangeReference, tree.Call, tree.Name, tree.Group, tree.Lost, tree.Linked,
 )  # fmt: skip
 """What can be a reference once it is worked out."""
+_LITERALS = (TokenKind.NUMBER, TokenKind.TEXT, TokenKind.LOGICAL, TokenKind.ERROR)
+"""What can stand in a table in braces; behind a sign only the first."""
 _WHAT_LINKS = {":": "as in B4:B9", "!": "as in B4:B9!A6:C6", "~": "as in B4:B9~D4:D9"}
 
 
@@ -95,14 +97,14 @@ class _Parser:
 
     def formula(self) -> tree.Node:
         node, _ = self.binary(0)
-        if self.token.kind is not Kind.END:
+        if self.token.kind is not TokenKind.END:
             raise self.expected("an operator such as + or *")
         return node
 
     def binary(self, level: int) -> tuple[tree.Node, int]:
         """A value and operators of at least ``level``; also how deep the tree got."""
         left, depth = self.postfix()
-        while self.token.kind is Kind.OPERATOR:
+        while self.token.kind is TokenKind.OPERATOR:
             own = _LEVELS.get(self.token.text, -1)
             if own < level:
                 break
@@ -114,14 +116,14 @@ class _Parser:
 
     def postfix(self) -> tuple[tree.Node, int]:
         node, depth = self.prefix()
-        while self.token.kind is Kind.OPERATOR and self.token.text == "%":
+        while self.token.kind is TokenKind.OPERATOR and self.token.text == "%":
             depth = self.deeper(depth, self.advance())
             node = tree.Percent(node)
         return node, depth
 
     def prefix(self) -> tuple[tree.Node, int]:
         signs: list[Token] = []
-        while self.token.kind is Kind.OPERATOR and self.token.text in "+-":
+        while self.token.kind is TokenKind.OPERATOR and self.token.text in "+-":
             signs.append(self.advance())
         node, depth = self.linked("~!:")
         for sign in reversed(signs):
@@ -137,7 +139,7 @@ class _Parser:
         node, depth = self.linked(closer)
         while True:
             token = self.token
-            if token.kind is Kind.OPERATOR and token.text == own:
+            if token.kind is TokenKind.OPERATOR and token.text == own:
                 self.advance()
                 operator = own
             elif own == "!" and self.blank_links(node):
@@ -160,35 +162,35 @@ class _Parser:
         if isinstance(before, tree.Call) or not isinstance(before, _REFERS):
             return False
         apart = self.token.start > self.tokens[self.index - 1].end
-        lost = self.token.kind is Kind.ERROR and self.token.text.upper().endswith("#REF!")
-        return apart and (lost or self.token.kind in (Kind.REFERENCE, Kind.NAME))
+        lost = self.token.kind is TokenKind.ERROR and self.token.text.upper().endswith("#REF!")
+        return apart and (lost or self.token.kind in (TokenKind.REFERENCE, TokenKind.NAME))
 
     def atom(self) -> tuple[tree.Node, int]:
         token = self.token
         match token.kind:
-            case Kind.NUMBER:
+            case TokenKind.NUMBER:
                 value = float(token.text)
                 if value == float("inf"):
                     raise self.at_token(token, f"{token.text} is too large for a number.")
                 spelled = "" if token.text == number_text(value) else token.text
                 node: tree.Node = tree.Number(value, spelled)
-            case Kind.TEXT:
+            case TokenKind.TEXT:
                 node = tree.Text(token.text[1:-1].replace('""', '"'))
-            case Kind.LOGICAL:
+            case TokenKind.LOGICAL:
                 node = tree.Logical(token.text.upper() == "TRUE")
-            case Kind.ERROR:
+            case TokenKind.ERROR:
                 lost = token.text.upper().endswith("#REF!")
                 node = tree.Lost() if lost else tree.ErrorLiteral(token.text.upper())
-            case Kind.NAME:
+            case TokenKind.NAME:
                 node = tree.Name(token.text)
-            case Kind.REFERENCE:
+            case TokenKind.REFERENCE:
                 assert token.reference is not None
                 node = token.reference
-            case Kind.FUNCTION:
+            case TokenKind.FUNCTION:
                 return self.call()
-            case Kind.OPEN:
+            case TokenKind.OPEN:
                 return self.group()
-            case Kind.OPEN_TABLE:
+            case TokenKind.OPEN_TABLE:
                 return self.inline(), 1
             case _:
                 raise self.expected("a number, a reference, a function or a bracket")
@@ -214,10 +216,10 @@ class _Parser:
         while True:
             row.append(self.inline_value())
             end = self.advance()
-            if end.kind is Kind.CLOSE_TABLE:
+            if end.kind is TokenKind.CLOSE_TABLE:
                 rows.append((row, ""))
                 break
-            if end.kind not in (Kind.SEPARATOR, Kind.BAR):
+            if end.kind not in (TokenKind.SEPARATOR, TokenKind.BAR):
                 self.index -= 1
                 raise self.expected("a comma, a semicolon or a closing brace")
             if end.text != ",":
@@ -231,7 +233,11 @@ class _Parser:
 
     def inline_value(self) -> tree.Node:
         sign = self.advance() if self.token.text in ("-", "+") else None
-        kinds = (Kind.NUMBER,) if sign else (Kind.NUMBER, Kind.TEXT, Kind.LOGICAL, Kind.ERROR)
+        kinds = (
+            (TokenKind.NUMBER,)
+            if sign
+            else (TokenKind.NUMBER, TokenKind.TEXT, TokenKind.LOGICAL, TokenKind.ERROR)
+        )
         if self.token.kind not in kinds:
             raise self.expected("a value such as 3 or a text in double quotes")
         node, _ = self.atom()
@@ -243,15 +249,15 @@ class _Parser:
         self.advance()  # the bracket that made it a function
         arguments: list[tree.Node] = []
         depth = 0
-        if self.token.kind not in (Kind.CLOSE, Kind.END):
+        if self.token.kind not in (TokenKind.CLOSE, TokenKind.END):
             while True:
-                if self.token.kind in (Kind.SEPARATOR, Kind.CLOSE, Kind.END):
+                if self.token.kind in (TokenKind.SEPARATOR, TokenKind.CLOSE, TokenKind.END):
                     arguments.append(tree.Missing())
                 else:
                     argument, own_depth = self.binary(0)
                     arguments.append(argument)
                     depth = max(depth, own_depth)
-                if self.token.kind is not Kind.SEPARATOR:
+                if self.token.kind is not TokenKind.SEPARATOR:
                     break
                 self.advance()
         self.close(name, "an operator, a comma or a closing bracket")
@@ -269,9 +275,9 @@ class _Parser:
 
     def close(self, opening: Token, expected: str) -> None:
         self.nesting -= 1
-        if self.token.kind is Kind.END:
+        if self.token.kind is TokenKind.END:
             self.brackets_added += 1
-        elif self.token.kind is Kind.CLOSE:
+        elif self.token.kind is TokenKind.CLOSE:
             self.advance()
         else:
             raise self.expected(expected)
@@ -287,7 +293,7 @@ class _Parser:
 
     def expected(self, what: str) -> FormulaError:
         token = self.token
-        if token.kind is Kind.END:
+        if token.kind is TokenKind.END:
             if self.index == 0:
                 return self.at_token(token, f"The formula is empty: {what} is expected after “=”.")
             before = self.tokens[self.index - 1].text

@@ -6,10 +6,10 @@ from dataclasses import dataclass
 
 from dreieck.core.formula.printer import reference_text, sheet_text
 from dreieck.core.formula.reference import CellReference, Part, RangeReference, Reference, Span
-from dreieck.core.formula.tokens import Kind, cut, mentions
+from dreieck.core.formula.tokens import TokenKind, cut, mentions
 from dreieck.core.grid import LAST, Area, Axis, Cell
 
-_BEFORE = (Kind.OPERATOR, Kind.OPEN, Kind.SEPARATOR)
+_BEFORE = (TokenKind.OPERATOR, TokenKind.OPEN, TokenKind.SEPARATOR)
 _BEHIND = set(" )+-*/^&=<>,;%~!")
 
 

@@ -11,7 +11,7 @@ from collections.abc import Iterator
 
 from dreieck.core.formula import tree
 from dreieck.core.formula.reference import CellReference, RangeReference, Reference
-from dreieck.core.formula.tokens import Kind, tokenise
+from dreieck.core.formula.tokens import TokenKind, tokenise
 from dreieck.core.grid import Cell
 from dreieck.core.values import Place, number_text
 
@@ -55,7 +55,7 @@ def sheet_text(name: str) -> str:
     """The name of a sheet as it stands in front of ``!``, in quotes where it needs them."""
     if _PLAIN_SHEET.fullmatch(name):
         first = tokenise("=" + name, Cell(1, 1))[0]
-        if first.kind is Kind.NAME:
+        if first.kind is TokenKind.NAME:
             return name
     return "'" + name.replace("'", "''") + "'"
 

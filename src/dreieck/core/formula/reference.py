@@ -230,7 +230,7 @@ class RangeReference:
 Reference = CellReference | RangeReference
 
 
-def is_held(reference: Reference) -> bool:
+def never_moves(reference: Reference) -> bool:
     """Whether every part is locked, so that the reference never moves."""
     return all(part.locked for axis in AXES for part in reference.on(axis))
 

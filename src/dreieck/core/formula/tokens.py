@@ -13,7 +13,7 @@ from dreieck.core.grid import MAX_COLUMN, MAX_ROW, Cell, column_letters, column_
 from dreieck.core.values import ERROR_CODES
 
 
-class Kind(Enum):
+class TokenKind(Enum):
     """What a token is."""
 
     NUMBER = "a number"
@@ -37,7 +37,7 @@ class Kind(Enum):
 class Token:
     """A piece of a formula from ``start`` to before ``end``, counted from 0."""
 
-    kind: Kind
+    kind: TokenKind
     text: str
     start: int
     end: int
@@ -83,17 +83,17 @@ _TOKEN = re.compile(
 _CORNER = re.compile(r"(\$?)([A-Za-z]*)(\$?)([0-9]*)")
 
 _KINDS = {
-    "text": Kind.TEXT,
-    "error": Kind.ERROR,
-    "number": Kind.NUMBER,
-    "function": Kind.FUNCTION,
-    "operator": Kind.OPERATOR,
-    "open": Kind.OPEN,
-    "close": Kind.CLOSE,
-    "separator": Kind.SEPARATOR,
-    "open_table": Kind.OPEN_TABLE,
-    "close_table": Kind.CLOSE_TABLE,
-    "bar": Kind.BAR,
+    "text": TokenKind.TEXT,
+    "error": TokenKind.ERROR,
+    "number": TokenKind.NUMBER,
+    "function": TokenKind.FUNCTION,
+    "operator": TokenKind.OPERATOR,
+    "open": TokenKind.OPEN,
+    "close": TokenKind.CLOSE,
+    "separator": TokenKind.SEPARATOR,
+    "open_table": TokenKind.OPEN_TABLE,
+    "close_table": TokenKind.CLOSE_TABLE,
+    "bar": TokenKind.BAR,
 }
 
 
@@ -106,7 +106,7 @@ def tokenise(text: str, at: Cell) -> list[Token]:
     tokens, problem = _scan(text, at)
     if problem:
         raise problem
-    tokens.append(Token(Kind.END, "", len(text), len(text)))
+    tokens.append(Token(TokenKind.END, "", len(text), len(text)))
     return tokens
 
 
@@ -145,7 +145,7 @@ def _scan(text: str, at: Cell) -> tuple[list[Token], FormulaError | None]:
                 return tokens, problem
         elif group == "name":
             logical = match[0].upper() in ("TRUE", "FALSE")
-            kind = Kind.LOGICAL if logical else Kind.NAME
+            kind = TokenKind.LOGICAL if logical else TokenKind.NAME
             tokens.append(Token(kind, match[0], start, position))
         else:
             tokens.append(Token(_KINDS[group], match[0], start, position))
@@ -158,7 +158,7 @@ def _reference(match: re.Match[str], at: Cell) -> Token:
     if sheet and sheet.startswith("'"):
         sheet = sheet[1:-1].replace("''", "'")
     if match["lost"]:
-        return Token(Kind.ERROR, match[0], start, end)
+        return Token(TokenKind.ERROR, match[0], start, end)
     body = match["cells"] or match["columns"] or match["rows"]
     corners = [_CORNER.fullmatch(corner.strip()) for corner in body.split(":")]
     columns: list[Part] = []
@@ -189,7 +189,7 @@ def _reference(match: re.Match[str], at: Cell) -> Token:
         reference = RangeReference(
             Span.of(*columns) if columns else None, Span.of(*rows) if rows else None, sheet
         )
-    return Token(Kind.REFERENCE, match[0], start, end, reference)
+    return Token(TokenKind.REFERENCE, match[0], start, end, reference)
 
 
 def _unreadable(text: str, position: int) -> FormulaError:

@@ -39,14 +39,14 @@ def _text(value: Value, code: str) -> Value:
     example=("=FIXED(1234.567,1)", "1,234.6"),
 )
 def _fixed(number: float, decimals: int = 2, plain: bool = False) -> str:
-    if decimals > _MOST:
-        raise Failure(VALUE, f"A number can be written with {_MOST} decimals.")
+    if decimals > _MAX_DECIMALS:
+        raise Failure(VALUE, f"A number can be written with {_MAX_DECIMALS} decimals.")
     found = quantized(exact(number), decimals)
     if abs(found) >= _LARGE:
         return joined_text(float(found))
     return format(found if found else abs(found), "f" if plain else ",f")
 
 
-_MOST = 127
+_MAX_DECIMALS = 127
 _LARGE = 1e15
 """From here on the digits of a number do not reach down to the point."""

@@ -64,7 +64,7 @@ def _workday(
     day = day_of(number)
     if days == 0:
         return serial(day)
-    if abs(days) > _MOST:
+    if abs(days) > _MAX_DAYS:
         raise Failure(NUM, "The calendar goes from year 1 to year 9999.")
     # From a free day on, counting begins at the working day before it, as seen from there.
     roll = "backward" if days > 0 else "forward"
@@ -78,7 +78,7 @@ def _workday(
     return float((found - _EPOCH) / np.timedelta64(1, "D"))
 
 
-_MOST = 2_600_000
+_MAX_DAYS = 2_600_000
 _EPOCH = np.datetime64("1899-12-30")
 
 

@@ -12,7 +12,7 @@ from dreieck.core.grid.address import (
     column_number,
 )
 from dreieck.core.grid.area import EVERYWHERE, Area
-from dreieck.core.grid.lines import Lines, Slide
+from dreieck.core.grid.lines import LineChange, Lines
 
 __all__ = [
     "AXES",
@@ -24,8 +24,8 @@ __all__ = [
     "Area",
     "Axis",
     "Cell",
+    "LineChange",
     "Lines",
-    "Slide",
     "column_letters",
     "column_number",
 ]

@@ -77,9 +77,9 @@ class Cell(NamedTuple):
 
     def step(self, axis: Axis, steps: int) -> Cell:
         """The cell so many columns to the right, or rows down."""
-        return self.moved(0, steps) if axis == "row" else self.moved(steps, 0)
+        return self.offset(0, steps) if axis == "row" else self.offset(steps, 0)
 
-    def moved(self, columns: int, rows: int) -> Cell:
+    def offset(self, columns: int, rows: int) -> Cell:
         """The cell so many columns to the right and rows down."""
         return Cell(self.column + columns, self.row + rows)
 

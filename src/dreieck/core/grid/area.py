@@ -162,7 +162,7 @@ class Area(NamedTuple):
             max(self.bottom, other.bottom),
         )
 
-    def moved(self, columns: int, rows: int) -> Area:
+    def offset(self, columns: int, rows: int) -> Area:
         """The area so many columns to the right and rows down."""
         return Area(self.left + columns, self.top + rows, self.right + columns, self.bottom + rows)
 

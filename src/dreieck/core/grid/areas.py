@@ -12,7 +12,7 @@ from dreieck.core.grid.area import Area
 
 Mask = NDArray[np.bool_]
 """Marks by column and row."""
-_MOST_AREAS = 2_000
+_MAX_AREAS = 2_000
 
 
 def areas_of(part: Area, mask: Mask) -> tuple[Area, ...]:
@@ -23,7 +23,7 @@ def areas_of(part: Area, mask: Mask) -> tuple[Area, ...]:
         for first, end in zip(edges[::2].tolist(), edges[1::2].tolist(), strict=True):
             column = part.left + offset
             found.append(Area(column, part.top + first, column, part.top + end - 1))
-        if len(found) >= _MOST_AREAS:
+        if len(found) >= _MAX_AREAS:
             break
     return joined(found)
 

@@ -40,7 +40,7 @@ class Lines:
 
 
 @dataclass(frozen=True, slots=True)
-class Slide:
+class LineChange:
     """Lines that come or go, as seen by the coordinates on their axis."""
 
     lines: Lines
@@ -71,7 +71,7 @@ class Slide:
             return range(lines.limit - lines.count + 1, lines.limit + 1)
         return range(lines.first, lines.last + 1)
 
-    def moved(self, at: int) -> int | None:
+    def where(self, at: int) -> int | None:
         """Where a coordinate stands afterwards; None where it is gone."""
         if at >= self.beyond:
             return at + self.steps if at + self.steps <= self.lines.limit else None
@@ -88,15 +88,15 @@ class Slide:
 
         A range to the very end of the sheet still ends there.
         """
-        first = self.moved(low)
+        first = self.where(low)
         if first is None:
             first = self.lines.limit + 1 if self.comes else self.lines.first
         if high == self.lines.limit:
             last: int | None = high
-        elif self.comes and self.moved(high) is None:
+        elif self.comes and self.where(high) is None:
             last = self.lines.limit
         else:
-            last = self.moved(high)
+            last = self.where(high)
         if last is None:
             last = self.lines.first - 1
         return (first, last) if first <= last else None

@@ -12,9 +12,9 @@ from dreieck.core.grid import Area, Cell
 from dreieck.core.sheet.cells import Cells, Kind
 from dreieck.core.values import Value
 
-LEAST = 32
+MIN_INDEXED_CELLS = 32
 """Ranges with fewer cells are searched as they are."""
-MOST = 256
+MAX_INDEXES = 256
 """How many indexes are remembered."""
 
 Positions = NDArray[np.intp]

@@ -12,7 +12,7 @@ from dreieck.core.exceptions import AddressError
 from dreieck.core.formula import Shape
 from dreieck.core.formula.printer import split_sheet
 from dreieck.core.grid import Area, Cell
-from dreieck.core.ranges.index import LEAST, Index, Positions
+from dreieck.core.ranges.index import MIN_INDEXED_CELLS, Index, Positions
 from dreieck.core.ranges.totals import Total
 from dreieck.core.sheet.cells import Cells
 from dreieck.core.sheet.workbook import Workbook
@@ -22,7 +22,7 @@ MAX_TABLE = 1_000_000
 """How many cells a calculation with ranges can have."""
 
 
-class Reader(Protocol):
+class CellValues(Protocol):
     """Who knows the values of cells."""
 
     workbook: Workbook
@@ -55,7 +55,7 @@ class Reader(Protocol):
 class Range:
     """The values of an area of a sheet, read when they are asked for."""
 
-    def __init__(self, reader: Reader, sheet: str, area: Area) -> None:
+    def __init__(self, reader: CellValues, sheet: str, area: Area) -> None:
         self.reader = reader
         self.sheet = sheet
         self.area = area
@@ -124,7 +124,7 @@ class Range:
 
     def index(self) -> Index | None:
         """Where in the range each value stands; None where it is quicker to look."""
-        if self.area.size < LEAST:
+        if self.area.size < MIN_INDEXED_CELLS:
             return None
         return self.reader.index(self.sheet, self.area)
 
@@ -259,7 +259,7 @@ def single(operand: Value | Table | Several, at: Cell) -> Value:
     return operand.at(0, 0) if isinstance(operand, Array) else operand
 
 
-def read_address(text: str, reader: Reader, at: Place, *, by_number: bool) -> Range | Error:
+def read_address(text: str, reader: CellValues, at: Place, *, by_number: bool) -> Range | Error:
     """The range that an address in a text names, such as ``Loads!B4:B9``, in a formula at ``at``.
 
     ``by_number`` it is one such as ``Loads!R4C2``.

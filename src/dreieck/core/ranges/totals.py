@@ -16,7 +16,7 @@ from dreieck.core.grid import Area
 from dreieck.core.sheet.cells import Cells, Kind
 from dreieck.core.values import Error, Value
 
-MOST = 10_000
+MAX_RANGES = 10_000
 """How many ranges are remembered."""
 _FEW = 16
 """So few numbers are added one by one."""
@@ -127,7 +127,7 @@ class Totals:
             return total
         total = Total()
         _add(total, list(self._read(sheet, area)))
-        if len(self._from_top) >= MOST:
+        if len(self._from_top) >= MAX_RANGES:
             self.clear()
         self._from_top[key] = (bottom, total)
         self._from_bottom[upwards] = (top, total.copy())

@@ -8,7 +8,7 @@ from typing import Literal
 
 from dreieck.core.exceptions import NameRefused
 from dreieck.core.formula import Shape
-from dreieck.core.formula.reference import CellReference, RangeReference, is_held
+from dreieck.core.formula.reference import CellReference, RangeReference, never_moves
 from dreieck.core.grid import MAX_COLUMN, MAX_ROW, Area, Cell
 
 MAX_NAME = 64
@@ -18,7 +18,7 @@ _NAME = re.compile(r"[^\W\d][\w.]*")
 _ADDRESS = re.compile(r"[A-Za-z]{1,3}[0-9]+")
 
 
-Kind = Literal["cell", "range", "columns", "growing range", "constant", "formula by position"]
+NameKind = Literal["cell", "range", "columns", "growing range", "constant", "formula by position"]
 
 
 @dataclass(frozen=True, slots=True)
@@ -49,13 +49,13 @@ class Named:
         node = self.shape.tree
         if not isinstance(node, CellReference | RangeReference) or not node.sheet:
             return None
-        if not is_held(node):
+        if not never_moves(node):
             return None
         area = node.area(Cell(1, 1))
         return (node.sheet, area) if area else None
 
     @property
-    def kind(self) -> Kind:
+    def kind(self) -> NameKind:
         """What sort of thing it stands for."""
         if not self.shape.references:
             return "constant"

@@ -14,7 +14,7 @@ from dreieck.core.values.decimals import number_text
 from dreieck.core.values.numerals import MONTHS
 from dreieck.core.values.value import ERROR_CODES, LOOP, WORK
 
-MOST = 400
+MAX_TEXT_LENGTH = 400
 """Longer texts are not looked at."""
 _GROUP = "[ '\u00a0\u2009\u202f]"
 _COMMA = re.compile(rf"([+-]?)(\d{{1,3}}(?:[.]\d{{3}})+|\d{{1,3}}(?:{_GROUP}\d{{3}})+|\d+),(\d+)")
@@ -48,7 +48,7 @@ def as_text(text: str) -> Other:
 
 def taken(text: str) -> Taken | None:
     """How an entry is taken that is no plain number, date or formula; None for plain text."""
-    if len(text) > MOST:
+    if len(text) > MAX_TEXT_LENGTH:
         return None
     stripped = text.strip()
     if match := _COMMA.fullmatch(stripped):

@@ -29,7 +29,7 @@ class Look:
 PLAIN = Look()
 
 
-def shown(value: Value, look: Look = PLAIN, room: int = 40) -> str:
+def shown_text(value: Value, look: Look = PLAIN, room: int = 40) -> str:
     """The text that shows a value in a cell with ``room`` characters; a number is never cut."""
     if value is None:
         return ""

@@ -30,7 +30,7 @@ def heading_left(sheet: Sheet, cell: Cell) -> str | None:
     return None
 
 
-def called(sheet: Sheet, area: Area) -> str | None:
+def heading_of(sheet: Sheet, area: Area) -> str | None:
     """What an area is called by its headings: ``Cheese, kg a guest-night``.
 
     None where no heading is found; a cell that holds text is called by that text.

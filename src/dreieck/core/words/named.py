@@ -10,7 +10,7 @@ from dreieck.core.sheet.names import Named
 from dreieck.core.sheet.workbook import Workbook
 
 
-def held_by(workbook: Workbook, each: Named) -> str:
+def what_it_holds(workbook: Workbook, each: Named) -> str:
     """What a name holds, in short: its first plain values, or the formula that it stands for."""
     if not each.place or not workbook.has_sheet(each.place[0]):
         return each.shape_text

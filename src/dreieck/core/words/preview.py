@@ -30,7 +30,7 @@ def next_reads(reference: Reference, at: Cell, direction: Direction) -> str:
     """What is read in the next landings: ``B6, B7 …``, or ``always B5``."""
     columns, rows = _STEPS[direction]
     here = reference_text(reference, at)
-    ahead = [reference_text(reference, at.moved(columns * n, rows * n)) for n in (1, 2)]
+    ahead = [reference_text(reference, at.offset(columns * n, rows * n)) for n in (1, 2)]
     if ahead == [here, here]:
         return f"always {here}"
     return f"{ahead[0]}, {ahead[1]} …"
@@ -38,5 +38,5 @@ def next_reads(reference: Reference, at: Cell, direction: Direction) -> str:
 
 def _goes_on(sheet: Sheet, cell: Cell, columns: int = 0, rows: int = 0) -> bool:
     """Whether a cell and its next one both hold something."""
-    ahead = cell.moved(columns, rows)
+    ahead = cell.offset(columns, rows)
     return all(each.on_sheet and sheet.content(each) is not None for each in (cell, ahead))

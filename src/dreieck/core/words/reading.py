@@ -15,7 +15,7 @@ from dreieck.core.functions import find
 from dreieck.core.grid import Cell, column_letters
 from dreieck.core.sheet.workbook import Workbook
 from dreieck.core.values import Place, number_text
-from dreieck.core.words.headings import called
+from dreieck.core.words.headings import heading_of
 
 _OPERATORS = {
     "*": "×",
@@ -135,7 +135,7 @@ class _Reading:
         if area is None or not self.workbook.has_sheet(sheet):
             yield Phrase("words", "a lost reference")
             return
-        name = called(self.workbook.sheet(sheet), area)
+        name = heading_of(self.workbook.sheet(sheet), area)
         yield Phrase("thing", name or reference_text(reference, self.place.cell), letter)
         elsewhere = f" on {sheet}" if reference.sheet else ""
         yield Phrase("where", f"({where(reference, self.place.cell)}{elsewhere})", letter)

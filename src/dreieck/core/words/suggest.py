@@ -7,13 +7,13 @@ from collections.abc import Mapping
 from dataclasses import dataclass
 
 from dreieck.core.formula.printer import sheet_text
-from dreieck.core.formula.tokens import Kind, cut
+from dreieck.core.formula.tokens import TokenKind, cut
 from dreieck.core.functions import EVERYDAY, Function, every, find
 from dreieck.core.sheet.names import Named
 from dreieck.core.sheet.workbook import Workbook
-from dreieck.core.words.named import held_by
+from dreieck.core.words.named import what_it_holds
 
-MOST = 7
+MAX_SUGGESTIONS = 7
 """How many suggestions are made."""
 
 _WORD = re.compile(r"(?:'[^']*|[^\W\d][\w.]*)$")
@@ -75,7 +75,7 @@ def suggestions(
     ]
     order = {"name": 0, "function": 1, "sheet": 1}
     found.sort(key=lambda s: (order[s.kind], -used.get(s.name, 0), _rare(s), len(s.name), s.name))
-    return found[:MOST]
+    return found[:MAX_SUGGESTIONS]
 
 
 def _rare(suggestion: Suggestion) -> bool:
@@ -84,7 +84,7 @@ def _rare(suggestion: Suggestion) -> bool:
 
 def _said(workbook: Workbook, named: Named) -> str:
     """What a name stands for, and what it holds."""
-    holds = held_by(workbook, named)
+    holds = what_it_holds(workbook, named)
     says = f"{named.kind}: {named.shape_text}"
     return says if holds == named.shape_text else f"{says}, holds {holds}"
 
@@ -96,16 +96,16 @@ def current_argument(text: str, caret: int) -> Argument | None:
     tokens, _ = cut(text[:caret])
     open_calls: list[tuple[Function | None, int]] = []
     for position, token in enumerate(tokens):
-        if token.kind is Kind.OPEN_TABLE:
+        if token.kind is TokenKind.OPEN_TABLE:
             open_calls.append((None, 0))
-        elif token.kind is Kind.OPEN:
+        elif token.kind is TokenKind.OPEN:
             before = tokens[position - 1] if position else None
-            is_call = before is not None and before.kind is Kind.FUNCTION
+            is_call = before is not None and before.kind is TokenKind.FUNCTION
             function = find(before.text.upper()) if is_call and before else None
             open_calls.append((function, 0))
-        elif token.kind in (Kind.CLOSE, Kind.CLOSE_TABLE) and open_calls:
+        elif token.kind in (TokenKind.CLOSE, TokenKind.CLOSE_TABLE) and open_calls:
             open_calls.pop()
-        elif token.kind is Kind.SEPARATOR and open_calls:
+        elif token.kind is TokenKind.SEPARATOR and open_calls:
             function, index = open_calls[-1]
             open_calls[-1] = (function, index + 1)
     for function, index in reversed(open_calls):
@@ -120,5 +120,6 @@ def _begins_value(text: str, start: int) -> bool:
     if not whole or text[start - 1 : start] in ("$", "!", "."):
         return False
     return not tokens or (
-        tokens[-1].kind in (Kind.OPERATOR, Kind.OPEN, Kind.SEPARATOR) and tokens[-1].text != "%"
+        tokens[-1].kind in (TokenKind.OPERATOR, TokenKind.OPEN, TokenKind.SEPARATOR)
+        and tokens[-1].text != "%"
     )

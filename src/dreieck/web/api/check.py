@@ -17,7 +17,7 @@ from dreieck.web.api.evaluate import SmallWorkbook
 
 router = APIRouter()
 
-MOST_CELLS = 1_000
+MAX_CELLS = 1_000
 """How many cells of a finding are listed; ``count`` tells how many there are."""
 
 
@@ -119,7 +119,7 @@ def _block(sheet: Sheet, checked: Checked) -> BlockAnswer:
 def _finding(finding: Finding) -> FindingAnswer:
     cells: list[str] = []
     for cell in cells_of(finding.areas):
-        if len(cells) == MOST_CELLS:
+        if len(cells) == MAX_CELLS:
             break
         cells.append(place_text(Place(finding.sheet, cell)))
     return FindingAnswer(

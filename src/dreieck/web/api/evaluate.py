@@ -16,7 +16,7 @@ from dreieck.core.grid import EVERYWHERE, Cell
 from dreieck.core.sheet.content import Unreadable, typed_text
 from dreieck.core.sheet.workbook import Workbook
 from dreieck.core.values import Error, Place, Value
-from dreieck.core.values.look import shown
+from dreieck.core.values.look import shown_text
 
 router = APIRouter()
 
@@ -132,7 +132,7 @@ def _answer(workbook: Workbook, calculation: Calculation, place: Place) -> CellA
     return CellAnswer(
         value=value.code if isinstance(value, Error) else value,
         kind=_kind(value),
-        shown=shown(value, look_of(content, sheet.look(place.cell))),
+        shown=shown_text(value, look_of(content, sheet.look(place.cell))),
         formula=typed_text(content, place.cell) if is_formula else None,
         error=str(problem or value.why or value.code) if isinstance(value, Error) else None,
         cause=place_text(value.origin or place) if isinstance(value, Error) else None,

@@ -6,7 +6,7 @@ from fastapi import APIRouter, Request
 from starlette.responses import Response
 
 from dreieck.core.functions import EXAMPLE_SHEET, FAMILIES, Function, every
-from dreieck.core.values.look import shown
+from dreieck.core.values.look import shown_text
 from dreieck.web.answers import page
 from dreieck.web.navigation import Entry
 from dreieck.web.workbench.keys import KEYS
@@ -37,4 +37,4 @@ def keys(request: Request) -> Response:
 def _entry(function: Function) -> tuple[Function, str]:
     """A function, and what its example gives as text."""
     value = function.example[1]
-    return function, f"“{value}”" if isinstance(value, str) else shown(value)
+    return function, f"“{value}”" if isinstance(value, str) else shown_text(value)

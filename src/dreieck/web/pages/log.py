@@ -25,21 +25,21 @@ from dreieck.core.formula.shift import Shift, shift_log, tag
 from dreieck.core.grid import MAX_COLUMN, MAX_ROW, Area, Cell, column_number
 from dreieck.core.grid.areas import cells_of
 from dreieck.core.sheet.sheet import Sheet
-from dreieck.core.values.look import shown
-from dreieck.core.words.headings import called
+from dreieck.core.values.look import shown_text
+from dreieck.core.words.headings import heading_of
 from dreieck.core.words.reading import by_position
 from dreieck.store import OpenWorkbook
 from dreieck.web.answers import TheWorkbook, page
 from dreieck.web.turns import RequestBudget, in_time
-from dreieck.web.workbench.checking import findings_of
 from dreieck.web.workbench.colours import colour_of
-from dreieck.web.workbench.found import state_of
+from dreieck.web.workbench.finding_cache import findings_of
+from dreieck.web.workbench.findings_shown import state_of
 
 router = APIRouter(include_in_schema=False)
 
 PAGE = 60
 """How many landings are shown at once; more come as one scrolls."""
-MOST_ROWS = 1_000_000
+MAX_ROWS = 1_000_000
 
 
 class Asked(BaseModel):
@@ -121,7 +121,7 @@ def _csv(
         "landing,state,value,reference,start,here,columns,rows,column locked,row locked,reads,"
         "read value\r\n"
     )
-    for cell in islice(_landings(block, findings, asked), MOST_ROWS):
+    for cell in islice(_landings(block, findings, asked), MAX_ROWS):
         out = io.StringIO()
         writer = csv.writer(out)
         with opened.lock:
@@ -229,7 +229,7 @@ def _lines(
 
 def _shown(opened: OpenWorkbook, sheet: Sheet, cell: Cell) -> str:
     look = look_of(sheet.content(cell), sheet.look(cell))
-    return shown(opened.calculation.value(sheet.name, cell), look) or "empty"
+    return shown_text(opened.calculation.value(sheet.name, cell), look) or "empty"
 
 
 def _reads(opened: OpenWorkbook, home: Sheet, reference: Reference, cell: Cell) -> tuple[str, str]:
@@ -240,8 +240,8 @@ def _reads(opened: OpenWorkbook, home: Sheet, reference: Reference, cell: Cell) 
         return "nothing", "#REF!"
     sheet = opened.workbook.sheet(name)
     if area.size > 1:
-        return called(sheet, area) or area.text, f"{sheet.count(area):,} filled"
-    return called(sheet, area) or area.text, _shown(opened, sheet, area.first)
+        return heading_of(sheet, area) or area.text, f"{sheet.count(area):,} filled"
+    return heading_of(sheet, area) or area.text, _shown(opened, sheet, area.first)
 
 
 def _moved(shift: Shift) -> str:

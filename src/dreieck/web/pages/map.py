@@ -19,16 +19,16 @@ from dreieck.store import OpenWorkbook
 from dreieck.web.answers import TheWorkbook, page
 from dreieck.web.navigation import Entry
 from dreieck.web.turns import in_time
-from dreieck.web.workbench.checking import findings_on
-from dreieck.web.workbench.found import shown
+from dreieck.web.workbench.finding_cache import findings_on
+from dreieck.web.workbench.findings_shown import shown
 
 router = APIRouter(include_in_schema=False)
 ENTRY = Entry(2, "map", "Shape map", "/workbooks/{workbook}/sheets/{sheet}/map")
 
 WIDTH, HEIGHT = 840.0, 620.0
 _HEAD = 22.0
-_MOST_COLUMNS = 60
-_MOST_BOXES = 4_000
+_MAX_COLUMNS = 60
+_MAX_BOXES = 4_000
 _TONES = ("#b9621b", "#167a86", "#a83267", "#5f6f12", "#6d3f91", "#4c5d75", "#3d3a94", "#8a5a2b")
 _PATTERNS = ("plain", "down", "up", "across", "dots", "cross")
 
@@ -61,7 +61,7 @@ class _Scale:
     """Where cells lie on the map."""
 
     def __init__(self, used: Area) -> None:
-        self.columns = min(used.right, _MOST_COLUMNS)
+        self.columns = min(used.right, _MAX_COLUMNS)
         self.rows = used.bottom
         self.column = (WIDTH - _HEAD) / max(self.columns, 6)
         self.row = (HEIGHT - _HEAD) / max(self.rows, 20)
@@ -120,7 +120,7 @@ def _blocks(sheet: Sheet, scale: _Scale, looks: dict[Shape, str]) -> list[Box]:
             looks[patch.shape],
             f"{patch.area.text}: {patch.shape.text(patch.area.first)}",
         )
-        for patch in patches(sheet)[:_MOST_BOXES]
+        for patch in patches(sheet)[:_MAX_BOXES]
         if patch.area.left <= scale.columns
     ]
 
@@ -142,7 +142,7 @@ def _values(sheet: Sheet, scale: _Scale) -> list[Box]:
             look = {Kind.NUMBER: "value", Kind.TEXT: "text", Kind.LOGICAL: "value"}.get(
                 int(kinds[first])
             )
-            if look and len(boxes) < _MOST_BOXES:
+            if look and len(boxes) < _MAX_BOXES:
                 area = Area(number, extent[0] + first * least, number, extent[0] + end * least - 1)
                 boxes.append(scale.box(area, look, ""))
     return boxes

@@ -13,11 +13,11 @@ from dreieck.core.budget import WorkEnded
 from dreieck.core.calculate import look_of
 from dreieck.core.editing.lifting import input_cells
 from dreieck.core.editing.naming import (
-    aimed_anew,
+    area_said,
     deleted,
     from_headings,
     given,
-    place_said,
+    given_anew,
     put_in,
     renamed,
     short_of,
@@ -34,9 +34,9 @@ from dreieck.core.sheet.names import Named
 from dreieck.core.sheet.sheet import Sheet
 from dreieck.core.sheet.workbook import Workbook
 from dreieck.core.values import Place
-from dreieck.core.values.look import shown
-from dreieck.core.words.headings import called
-from dreieck.core.words.named import held_by
+from dreieck.core.values.look import shown_text
+from dreieck.core.words.headings import heading_of
+from dreieck.core.words.named import what_it_holds
 from dreieck.core.words.reading import by_position
 from dreieck.store import OpenWorkbook, OutOfDate, StoreError
 from dreieck.web.answers import TheWorkbook, page, sheet_and_area
@@ -98,7 +98,7 @@ def dialog(
     with opened.lock:
         home, selected = sheet_and_area(opened, sheet, area)
         return page(
-            request, "name_dialog.html", opened=opened, says=place_said(home, selected),
+            request, "name_dialog.html", opened=opened, says=area_said(home, selected),
             first=selected.first.text,
             proposals=from_headings(opened.workbook, home, selected)[:30],
             anew=name if name.casefold() in opened.workbook.names else "",
@@ -142,7 +142,7 @@ def aim(
 
     def edits() -> list[Edit]:
         base = opened.workbook.names[name.casefold()].base
-        return aimed_anew(opened.workbook, name, says, base)
+        return given_anew(opened.workbook, name, says, base)
 
     return _done(
         request, opened, revision, f"{name} stands for {says} now.", f"aiming {name}", edits,
@@ -260,7 +260,7 @@ def _lines(opened: OpenWorkbook) -> list[NameLine]:
     return [
         NameLine(
             named,
-            held_by(workbook, named),
+            what_it_holds(workbook, named),
             sum(area.size for _, area in used.get(named.key, [])),
             [
                 (sheet.id, area.first.text, f"{sheet_text(sheet.name)}!{area.text}")
@@ -282,7 +282,7 @@ def _stretched(workbook: Workbook, named: Named) -> str:
     if not short or not named.place:
         return ""
     name, area = named.place
-    return place_said(workbook.sheet(name), area._replace(bottom=short.row))
+    return area_said(workbook.sheet(name), area._replace(bottom=short.row))
 
 
 def _inputs(opened: OpenWorkbook) -> list[InputLine]:
@@ -291,7 +291,7 @@ def _inputs(opened: OpenWorkbook) -> list[InputLine]:
             sheet.id,
             cell.text,
             place_text(Place(sheet.name, cell)),
-            called(sheet, Area.of(cell)) or "",
+            heading_of(sheet, Area.of(cell)) or "",
             _value(opened, sheet, cell),
         )
         for sheet in opened.workbook.sheets
@@ -301,7 +301,7 @@ def _inputs(opened: OpenWorkbook) -> list[InputLine]:
 
 def _value(opened: OpenWorkbook, sheet: Sheet, cell: Cell) -> str:
     look = look_of(sheet.content(cell), sheet.look(cell))
-    return shown(opened.calculation.value(sheet.name, cell), look, 20) or "empty"
+    return shown_text(opened.calculation.value(sheet.name, cell), look, 20) or "empty"
 
 
 def _rewritings(

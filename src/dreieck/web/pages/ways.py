@@ -19,7 +19,7 @@ from dreieck.core.formula.shift import tag
 from dreieck.core.grid import Area, Cell, column_letters
 from dreieck.core.sheet.sheet import Sheet
 from dreieck.core.values import Error
-from dreieck.core.values.look import shown
+from dreieck.core.values.look import shown_text
 from dreieck.store import OpenWorkbook, OutOfDate
 from dreieck.web.answers import TheForm, TheWorkbook, page, whole_number
 from dreieck.web.navigation import Entry
@@ -218,4 +218,4 @@ def _text(way: Way, cell: Cell, view: str) -> tuple[str, object]:
     value = way.calculation.value(way.sheet.name, cell)
     if view == "formulas" and isinstance(content, Shape):
         return content.text(cell), value
-    return shown(value, look_of(content, way.sheet.look(cell)), 14), value
+    return shown_text(value, look_of(content, way.sheet.look(cell)), 14), value

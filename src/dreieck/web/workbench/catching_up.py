@@ -29,7 +29,7 @@ def catch_up(opened: OpenWorkbook, state: PageState) -> str:
     if steps is None:
         return _UNKNOWN if state.text is not None else ""
     told = _told(opened.workbook, steps, state) if state.text is not None else ""
-    if any(step.slide for step in steps):
+    if any(step.change for step in steps):
         _follow(opened.workbook, steps, state)
     return told
 

@@ -4,15 +4,15 @@ from __future__ import annotations
 
 from dataclasses import dataclass
 
-from dreieck.core.formula.locks import Hold, axes, held, hold_of
+from dreieck.core.formula.locks import Lock, axes, lock_of, with_lock
 from dreieck.core.formula.printer import reference_text
 from dreieck.core.formula.reference import RangeReference, Reference
 from dreieck.core.formula.shift import Shift, shift_of, tag
 from dreieck.core.grid import Area, Axis, Cell
 from dreieck.core.sheet.names import Named
 from dreieck.core.values import Error, Place
-from dreieck.core.words.headings import called
-from dreieck.core.words.named import held_by
+from dreieck.core.words.headings import heading_of
+from dreieck.core.words.named import what_it_holds
 from dreieck.core.words.preview import Direction, next_reads, usual_directions
 from dreieck.core.words.reading import Phrase, reading
 from dreieck.web.workbench.colours import colour_of
@@ -24,8 +24,8 @@ class Switch:
     """What can be chosen for one axis of a reference, and what is chosen."""
 
     axis: Axis
-    chosen: Hold
-    choices: tuple[tuple[Hold, str], ...]
+    chosen: Lock
+    choices: tuple[tuple[Lock, str], ...]
     """Each choice, and what it would do."""
 
     @property
@@ -111,7 +111,7 @@ def _name_card(situation: Situation, named: Named) -> NameCard:
         sheet, area = named.place
         holds = situation.shown_value(area.first, sheet)
     else:
-        holds = held_by(situation.workbook, named)
+        holds = what_it_holds(situation.workbook, named)
     return NameCard(
         named.name, named.kind, stands_for, "" if holds == stands_for else holds, stays
     )
@@ -148,7 +148,7 @@ def _told(situation: Situation) -> tuple[str, str]:
         return "", ""
     if content is None:
         return "An empty cell. Type a number, text, or = and a formula.", "hint"
-    name = called(situation.home, Area.of(situation.desk_cell))
+    name = heading_of(situation.home, Area.of(situation.desk_cell))
     if isinstance(content, float):
         return (f"{name}: a number typed here." if name else "A number typed here."), "hint"
     if isinstance(content, str):
@@ -161,7 +161,7 @@ def _card(situation: Situation, index: int, reference: Reference) -> Card:
     start = situation.writing_cell if situation.writing else situation.start
     here = situation.here
     is_range = isinstance(reference, RangeReference)
-    choices: tuple[Hold, ...] = (
+    choices: tuple[Lock, ...] = (
         ("moves", "first", "last", "stays") if is_range else ("moves", "stays")
     )
     directions = usual_directions(situation.home, start)
@@ -176,9 +176,9 @@ def _card(situation: Situation, index: int, reference: Reference) -> Card:
         switches=tuple(
             Switch(
                 axis,
-                hold_of(reference, start, axis),
+                lock_of(reference, start, axis),
                 tuple(
-                    (hold, _does(held(reference, start, axis, hold), start, directions, hold))
+                    (hold, _does(with_lock(reference, start, axis, hold), start, directions, hold))
                     for hold in choices
                 ),
             )
@@ -191,7 +191,7 @@ def _card(situation: Situation, index: int, reference: Reference) -> Card:
     )
 
 
-def _does(changed: Reference, start: Cell, directions: tuple[Direction, ...], hold: Hold) -> str:
+def _does(changed: Reference, start: Cell, directions: tuple[Direction, ...], hold: Lock) -> str:
     """What a reference would do with a choice."""
     corner = f"only the {hold} corner stays; " if hold in ("first", "last") else ""
     return corner + _ahead(changed, start, directions)

@@ -11,7 +11,7 @@ from fastapi import Depends, Request
 
 from dreieck.web.workbench.scene import CellShown, Scene
 
-_MOST = 64
+_MAX_PICTURES = 64
 _Looks = dict[tuple[int, int], tuple[str, str, str]]
 
 
@@ -36,7 +36,7 @@ class Drawn:
             known = self._pictures.get(number)
             new = next(self._numbers)
             self._pictures[new] = _Picture(place, cells)
-            if len(self._pictures) > _MOST:
+            if len(self._pictures) > _MAX_PICTURES:
                 self._pictures.popitem(last=False)
         if known is None or known.place != place:
             return scene.model_copy(update={"picture": new})

@@ -6,7 +6,7 @@ from typing import Annotated, Literal
 
 from pydantic import BaseModel, Field
 
-from dreieck.core.editing.fill import Values
+from dreieck.core.editing.fill import PlainValues
 from dreieck.core.grid import Area, Cell
 
 Step = Literal["", "write", "fill", "check"]
@@ -117,7 +117,7 @@ class Rehearsed(BaseModel):
     source: str = ""
     target: str = ""
     landing: str = ""
-    values: Values = ""
+    values: PlainValues = ""
     wait: bool = False
     bare: bool = False
     aiming: Number = -1

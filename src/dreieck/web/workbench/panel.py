@@ -5,7 +5,7 @@ from __future__ import annotations
 import math
 from dataclasses import dataclass
 
-from dreieck.core.calculate import Block, Readers
+from dreieck.core.calculate import Block, Dependents
 from dreieck.core.checking.aim import Likely, likely_locks
 from dreieck.core.editing.fill import Fill, can_count_on
 from dreieck.core.formula.printer import place_text, sheet_text
@@ -15,13 +15,13 @@ from dreieck.core.grid import Area, Cell
 from dreieck.core.sheet.content import Entry, Unreadable
 from dreieck.core.values import UNFINISHED, Error, Place
 from dreieck.core.values.ambiguous import Other
-from dreieck.core.values.look import shown
+from dreieck.core.values.look import shown_text
 from dreieck.core.words.explain import Explanation, explain
 from dreieck.web.workbench.desk import Card, Desk, moved_text
-from dreieck.web.workbench.found import Found, counted, elsewhere, found, state_of
+from dreieck.web.workbench.findings_shown import Found, counted, elsewhere, found, state_of
 from dreieck.web.workbench.page_state import said
 from dreieck.web.workbench.situation import Situation
-from dreieck.web.workbench.tried import TrialShown, trial_shown
+from dreieck.web.workbench.trial_shown import TrialShown, trial_shown
 
 TILE_COLUMNS = 8
 TILE_ROWS = 14
@@ -70,8 +70,8 @@ class Panel:
     value: str
     error: Explanation | None
     error_began: str
-    readers: Readers | None
-    reader_areas: list[str]
+    dependents: Dependents | None
+    dependent_areas: list[str]
     waits: bool
     bare: bool
     is_input: bool
@@ -121,8 +121,8 @@ def panel(situation: Situation, desk: Desk) -> Panel:
         value=_value(situation),
         error=explanation,
         error_began=began,
-        readers=situation.readers,
-        reader_areas=_areas(situation.readers, situation) if situation.readers else [],
+        dependents=situation.dependents,
+        dependent_areas=_areas(situation.dependents, situation) if situation.dependents else [],
         waits=situation.state.wait,
         bare=situation.state.bare,
         is_input=situation.is_input,
@@ -222,7 +222,7 @@ def _error(situation: Situation) -> tuple[Explanation | None, str]:
     return explain(value), "" if began in (None, here) or began is None else place_text(began)
 
 
-def _areas(found: Readers, situation: Situation) -> list[str]:
+def _areas(found: Dependents, situation: Situation) -> list[str]:
     return [
         area.text if name == situation.sheet.name else f"{sheet_text(name)}!{area.text}"
         for name, area in found.direct[:_NAMED]
@@ -315,7 +315,7 @@ def _tile(situation: Situation, cell: Cell, block: Block | None) -> Tile:
         states.append("start")
     if cell == situation.here:
         states.append("here")
-    says = f"{cell.text}: {shown(value, situation.home.look(cell))}"
+    says = f"{cell.text}: {shown_text(value, situation.home.look(cell))}"
     return Tile(cell.text, " ".join(states), says)
 
 
@@ -347,8 +347,8 @@ def foot(situation: Situation) -> Foot:
     if numbers:
         total = math.fsum(numbers)
         facts += [
-            f"sum {shown(total)}",
-            f"average {shown(total / len(numbers))}",
+            f"sum {shown_text(total)}",
+            f"average {shown_text(total / len(numbers))}",
             f"{len(numbers):,} numbers",
         ]
     return Foot(where, facts)

@@ -14,7 +14,7 @@ from dreieck.core.formula.shift import tag
 from dreieck.core.grid import MAX_COLUMN, MAX_ROW, Area, Cell, column_letters
 from dreieck.core.sheet.content import Content, Unreadable, typed_text
 from dreieck.core.values import UNFINISHED, Error, Value
-from dreieck.core.values.look import shown
+from dreieck.core.values.look import shown_text
 from dreieck.web.workbench.colours import COLOURS, colour_of
 from dreieck.web.workbench.page_state import PageState
 from dreieck.web.workbench.situation import Situation
@@ -109,7 +109,7 @@ class Scene(BaseModel):
     shared: list[Area]
     """What crossing references share."""
     ties: list[Tie]
-    readers: list[Area]
+    dependents: list[Area]
     block: Area | None
     rehearsed: Area | None
     copied: Area | None
@@ -145,9 +145,7 @@ def scene(situation: Situation, *, insists: bool = False) -> Scene:
         frames=_frames(situation),
         shared=_shared(situation),
         ties=_ties(situation),
-        readers=[area for name, area in situation.readers.direct if name == situation.sheet.name]
-        if situation.readers
-        else [],
+        dependents=_dependents(situation),
         block=block if block and block.size > 1 else None,
         rehearsed=situation.fill.target
         if situation.fill and situation.rehearsing and at_home
@@ -178,6 +176,12 @@ def _copied(state: PageState) -> Area | None:
     """The area on the shown sheet that was copied last."""
     sheet, _, area = state.copied.partition(" ")
     return Area.parse(area) if sheet == str(state.sheet) and area else None
+
+
+def _dependents(situation: Situation) -> list[Area]:
+    """The areas on this sheet whose formulas read the selected cell."""
+    found = situation.dependents.direct if situation.dependents else ()
+    return [area for name, area in found if name == situation.sheet.name]
 
 
 def _state(state: PageState) -> dict[str, Any]:
@@ -248,7 +252,7 @@ def _cell(situation: Situation, cell: Cell, content: Content, width: int) -> Cel
         kinds.append("answers")
     if isinstance(content, Shape):
         kinds.append("formula")
-    text = shown(value, look, room)
+    text = shown_text(value, look, room)
     if value is UNFINISHED:
         text, kinds = "…", ["waits"]
     if isinstance(content, Unreadable):

@@ -6,7 +6,7 @@ from functools import cached_property
 
 from dreieck.core.analysis.reads import read_names
 from dreieck.core.budget import current
-from dreieck.core.calculate import Block, Calculation, Readers, block_at, look_of, readers
+from dreieck.core.calculate import Block, Calculation, Dependents, block_at, dependents, look_of
 from dreieck.core.checking.findings import Finding, block_findings
 from dreieck.core.checking.trial import Trial, tried
 from dreieck.core.editing.entering import entered
@@ -18,9 +18,9 @@ from dreieck.core.sheet.content import Content, Entry, Unreadable, typed_text
 from dreieck.core.sheet.names import Named
 from dreieck.core.sheet.sheet import Sheet
 from dreieck.core.values import UNFINISHED, Place, Value
-from dreieck.core.values.look import shown
+from dreieck.core.values.look import shown_text
 from dreieck.store import OpenWorkbook
-from dreieck.web.workbench.checking import breaks_on, findings_of
+from dreieck.web.workbench.finding_cache import breaks_on, findings_of
 from dreieck.web.workbench.page_state import PageState
 
 
@@ -217,12 +217,12 @@ class Situation:
         return [self.workbook.names[key] for key in keys if key in self.workbook.names]
 
     @cached_property
-    def readers(self) -> Readers | None:
+    def dependents(self) -> Dependents | None:
         """Who reads the selected cell, if it is one that holds something."""
         single = self.selection.size == 1 and not self.writing and not self.rehearsing
         if not single or self.sheet.content(self.active) is None or self.block_is_filled:
             return None
-        return readers(self.opened.calculation, Place(self.sheet.name, self.active))
+        return dependents(self.opened.calculation, Place(self.sheet.name, self.active))
 
     @property
     def block_is_filled(self) -> bool:
@@ -243,4 +243,4 @@ class Situation:
         if isinstance(content, Unreadable):
             return "unreadable"
         value = self.value(cell, name)
-        return "…" if value is UNFINISHED else shown(value, look, 14) or "empty"
+        return "…" if value is UNFINISHED else shown_text(value, look, 14) or "empty"

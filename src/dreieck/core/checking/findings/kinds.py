@@ -8,9 +8,9 @@ import numpy as np
 
 from dreieck.core.analysis.uses import Use, is_plain_summary
 from dreieck.core.checking.findings.finding import Finding, Mend, rule
+from dreieck.core.checking.findings.locking import past_ends
 from dreieck.core.checking.findings.mends import relocked
 from dreieck.core.checking.findings.slides import slides
-from dreieck.core.checking.findings.sliding import past_ends
 from dreieck.core.checking.findings.subject import Subject, landings, listed
 from dreieck.core.formula.reference import RangeReference
 from dreieck.core.functions import Trait, has
@@ -21,7 +21,7 @@ from dreieck.core.sheet.edits import SetCells
 from dreieck.core.sheet.sheet import Sheet
 from dreieck.core.values.formats import read_number
 
-_MOST_TEXTS = 20_000
+_MAX_TEXTS = 20_000
 
 
 @rule("reads-empty")
@@ -173,7 +173,7 @@ def _unreadable(subject: Subject, sheet: Sheet, area: Area) -> Mask:
     mask = np.zeros((area.width, area.height), bool)
     for number in range(area.left, area.right + 1):
         cells = subject.calculation.cells(sheet.name, number, area.top, area.bottom)
-        where = np.flatnonzero(cells.kinds == Kind.TEXT)[:_MOST_TEXTS]
+        where = np.flatnonzero(cells.kinds == Kind.TEXT)[:_MAX_TEXTS]
         texts = cells.taken(where).values()
         wrong = [index for index, text in zip(where.tolist(), texts, strict=True)
                  if read_number(str(text)) is None]  # fmt: skip
@@ -193,7 +193,7 @@ def _numbers_as_text(subject: Subject, use: Use) -> Iterator[Finding]:
     cells: dict[Cell, float] = {}
     for number in sheet.columns_in(area):
         values = subject.calculation.cells(sheet.name, number, area.top, area.bottom)
-        where = np.flatnonzero(values.kinds == Kind.TEXT)[:_MOST_TEXTS]
+        where = np.flatnonzero(values.kinds == Kind.TEXT)[:_MAX_TEXTS]
         for index, text in zip(where.tolist(), values.taken(where).values(), strict=True):
             read = read_number(str(text))
             if read is not None:

@@ -6,7 +6,7 @@ from dreieck.core.analysis.uses import Use
 from dreieck.core.checking.findings.finding import Mend
 from dreieck.core.checking.findings.subject import Subject
 from dreieck.core.formula import Shape
-from dreieck.core.formula.locks import Hold, held
+from dreieck.core.formula.locks import Lock, with_lock
 from dreieck.core.grid import Area, Axis, Cell
 from dreieck.core.sheet.content import typed_text
 from dreieck.core.sheet.edits import SetCells
@@ -20,9 +20,9 @@ def refilled(subject: Subject, shape: Shape, says: str) -> Mend:
     return Mend(says, subject.shape.text(start), shape.text(start), edits)
 
 
-def relocked(subject: Subject, use: Use, axis: Axis, hold: Hold) -> Mend:
+def relocked(subject: Subject, use: Use, axis: Axis, hold: Lock) -> Mend:
     """Let the column or row of a reference stay, or move, and fill the block again."""
-    changed = held(use.reference, subject.start, axis, hold)
+    changed = with_lock(use.reference, subject.start, axis, hold)
     does = "stay" if hold == "stays" else "move"
     return refilled(
         subject,

@@ -22,10 +22,10 @@ from dreieck.core.grid import Area, Cell
 from dreieck.core.sheet.cells import Kind
 from dreieck.core.sheet.content import typed_text
 from dreieck.core.sheet.sheet import Sheet
-from dreieck.core.values.look import shown
+from dreieck.core.values.look import shown_text
 
 _LONGEST_GAP = 3
-_MOST_EMPTY = 2
+_MAX_EMPTY = 2
 """With more empty gaps in a column they are meant so."""
 
 
@@ -80,7 +80,7 @@ def pattern_findings(calculation: Calculation, sheet: Sheet) -> Iterator[Finding
             why = "One formula differs from all around it: changed by hand, or filled halfway."
             name = "shape-break"
         else:
-            value = shown(calculation.value(sheet.name, first), sheet.look(first))
+            value = shown_text(calculation.value(sheet.name, first), sheet.look(first))
             typed = value or typed_text(content, first)
             says = f"The number {typed} stands in {where} where the block has {formula}."
             why = "It was typed over the formula, and answers to no input any more."
@@ -97,7 +97,7 @@ def _down(sheet: Sheet) -> Iterator[Break]:
     for number, each in columns.items():
         found = list(_in_column(sheet, number, sorted(each, key=lambda patch: patch.area.top)))
         empty = [each for each in found if sheet.content(each.area.first) is None]
-        yield from (each for each in found if each not in empty or len(empty) <= _MOST_EMPTY)
+        yield from (each for each in found if each not in empty or len(empty) <= _MAX_EMPTY)
 
 
 def _in_column(sheet: Sheet, number: int, runs: list[Patch]) -> Iterator[Break]:

@@ -17,9 +17,9 @@ from dreieck.core.grid.areas import cells_of, joined
 from dreieck.core.sheet.content import Content
 from dreieck.core.sheet.sheet import Sheet
 
-_LOOKED_AT = 60
+_MAX_LANDINGS = 60
 """How many landings of a block are looked at; the others are like them."""
-_FARTHEST = 10_000
+_MAX_NEIGHBOURS = 10_000
 
 
 @rule("misses-neighbours")
@@ -36,7 +36,7 @@ def misses_neighbours(subject: Subject) -> Iterator[Finding]:
         widest = (0, 0)
         axis: Axis = "row"
         missed: tuple[Area, ...] = ()
-        for landing in islice(cells_of(subject.parts), _LOOKED_AT):
+        for landing in islice(cells_of(subject.parts), _MAX_LANDINGS):
             found = _missed(subject, use, landing)
             if found:
                 axis, before, behind, missed_here = found
@@ -92,7 +92,12 @@ def _missed(
     """The axis of the range, how many cells are missed before and behind the range, and which."""
     reference, sheet = use.reference, subject.sheet_of(use.reference)
     area = reference.area(landing)
-    if not area or not sheet or (area.width > 1 and area.height > 1) or area.size > _FARTHEST:
+    if (
+        not area
+        or not sheet
+        or (area.width > 1 and area.height > 1)
+        or area.size > _MAX_NEIGHBOURS
+    ):
         return None
     if area.size == 1 and landing.row == area.top and landing.column == area.left:
         return None
@@ -129,7 +134,7 @@ def _goes_on(
     inside = area.last if step > 0 else area.first
     count = 0
     cell = inside.step(axis, step)
-    while cell.on_sheet and count < _FARTHEST:
+    while cell.on_sheet and count < _MAX_NEIGHBOURS:
         if any(end.holds(cell) for end in ends) or not _alike(subject, sheet, inside, cell, area):
             break
         count += 1
@@ -175,7 +180,7 @@ def counts_total(subject: Subject) -> Iterator[Finding]:
         sheet = subject.sheet_of(use.reference)
         for landing in (subject.start,):
             area = use.reference.area(landing)
-            if not area or not sheet or area.size > _FARTHEST * 10:
+            if not area or not sheet or area.size > _MAX_NEIGHBOURS * 10:
                 continue
             subtotals = [
                 (cell, summed)

@@ -23,8 +23,8 @@ from dreieck.core.grid.areas import Mask
 from dreieck.core.sheet.cells import Kind
 from dreieck.core.sheet.sheet import Sheet
 from dreieck.core.values import Value
-from dreieck.core.values.look import shown
-from dreieck.core.words.headings import called
+from dreieck.core.values.look import shown_text
+from dreieck.core.words.headings import heading_of
 
 _NAMED = 3
 T = TypeVar("T")
@@ -129,7 +129,7 @@ class Subject:
     def named(self, reference: Reference, landing: Cell) -> str:
         """The same, with what the headings of the sheet call it."""
         area, sheet = reference.area(landing), self.sheet_of(reference)
-        name = called(sheet, area) if sheet and area else None
+        name = heading_of(sheet, area) if sheet and area else None
         address = self.address(reference, landing)
         return f"{address}, {name}," if name else address
 
@@ -138,7 +138,7 @@ class Subject:
         area, sheet = reference.area(landing), self.sheet_of(reference)
         if not sheet or not area:
             return "#REF!"
-        return shown(self.value(sheet, area.first), sheet.look(area.first), 24) or "empty"
+        return shown_text(self.value(sheet, area.first), sheet.look(area.first), 24) or "empty"
 
 
 def moves(parts: tuple[Part, ...]) -> bool:

@@ -165,7 +165,7 @@ export function setView(view) {
 // The next name that is given is this one: it is to stand for what is selected then.
 export function pointName(name) {
   pointed = name;
-  act("point-name", { to: name });
+  act("name-anew", { to: name });
 }
 
 function takePointed() {

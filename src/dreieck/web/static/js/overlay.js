@@ -12,7 +12,7 @@ export function drawOverlay() {
   const body = element("g", { "clip-path": "url(#below-headings)" });
   svg.replaceChildren(clip(), body);
   below.replaceChildren(...scene.ties.map(figure));
-  for (const reader of scene.readers) outline(body, reader, "reader");
+  for (const reader of scene.dependents) outline(body, reader, "reader");
   if (scene.block && !scene.rehearsed) outline(body, scene.block, "block");
   if (scene.rehearsed) outline(body, scene.rehearsed, "rehearsal");
   if (scene.copied) outline(body, scene.copied, "copied");

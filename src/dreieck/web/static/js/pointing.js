@@ -25,7 +25,7 @@ grid.addEventListener("pointerdown", (event) => {
     return clickedTwice() ? act("alongside") : startPull();
   const aimed = event.target.closest("[data-frame]");
   if (aimed) return startAim(aimed.dataset, at.cell);
-  if (state.aiming >= 0) return act("aim-at", { to: address(at.cell) });
+  if (state.aiming >= 0) return act("find-locks", { to: address(at.cell) });
   if (state.target) return choose(at);
   down = true;
   last = at;
@@ -126,7 +126,7 @@ function startAim({ frame, corner }, from) {
       : [left + columns, top + rows, right + columns, bottom + rows];
     if (aimed[0] < 1 || aimed[1] < 1 || areaText(aimed) === last) return;
     last = areaText(aimed);
-    actLatest("aim-anew", { index, to: last });
+    actLatest("move-frame", { index, to: last });
   };
 }
 

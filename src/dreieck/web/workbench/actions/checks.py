@@ -13,7 +13,7 @@ from dreieck.core.grid import Area, Cell
 from dreieck.web.workbench.actions.context import Aim, Context, Effect, Index, To, action
 from dreieck.web.workbench.actions.fills import Landing, land
 from dreieck.web.workbench.actions.locks import formula_at_hand, rewrite
-from dreieck.web.workbench.checking import findings_on
+from dreieck.web.workbench.finding_cache import findings_on
 from dreieck.web.workbench.page_state import Number
 from dreieck.web.workbench.situation import Situation
 
@@ -59,7 +59,7 @@ def release(context: Context) -> str:
 
 
 @action()
-def aim(context: Context, wish: Index) -> str:
+def begin_aim(context: Context, wish: Index) -> str:
     """Begin, or with a negative ``index`` stop, to point at what a reference should read."""
     state = context.state
     state.aiming = -1 if state.aiming == wish.index else wish.index
@@ -70,7 +70,7 @@ def aim(context: Context, wish: Index) -> str:
 
 
 @action(Effect.REHEARSES)
-def aim_at(context: Context, wish: Aim) -> str:
+def find_locks(context: Context, wish: Aim) -> str:
     """Find the locks with which a landing reads what was pointed at."""
     state, situation = context.state, context.situation()
     at, text = formula_at_hand(situation)

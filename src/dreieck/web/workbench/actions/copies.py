@@ -8,7 +8,7 @@ from functools import reduce
 from pydantic import BaseModel, Field
 
 from dreieck.core.editing.copying import What, pasted, pasted_text
-from dreieck.core.editing.moving import moved
+from dreieck.core.editing.cutting import cut_to
 from dreieck.core.editing.steps import followed_area
 from dreieck.core.exceptions import DreieckError
 from dreieck.core.grid import Area, Cell
@@ -73,7 +73,7 @@ def _pasted_area(wish: Clip, at: Area, edits: Sequence[SetCells | SetName]) -> A
     """What a paste at one place has filled."""
     if wish.clip_cut and wish.pasted is None:
         cut = Area.parse(wish.clip_area)
-        last = at.first.moved(cut.width - 1, cut.height - 1)
+        last = at.first.offset(cut.width - 1, cut.height - 1)
         return Area.spanned(at.first, last)
     written = (area for edit in edits if isinstance(edit, SetCells) for area in edit.areas())
     return reduce(Area.around, written)
@@ -108,7 +108,7 @@ def _edits(
     area = _copied_area(opened, wish)
     source = opened.workbook.sheet_by_id(wish.clip_sheet)
     if wish.clip_cut and not is_other:
-        return moved(opened.calculation, source, area, context.sheet, at.first)
+        return cut_to(opened.calculation, source, area, context.sheet, at.first)
     return [pasted(opened.calculation, source, area, context.sheet, at, wish.what)]
 
 

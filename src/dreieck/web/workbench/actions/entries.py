@@ -120,7 +120,7 @@ def redo(context: Context) -> str:
 
 def _step(state: PageState, wish: Move) -> None:
     if wish.move:
-        cell = Cell.parse(state.anchor).moved(*_STEPS[wish.move])
+        cell = Cell.parse(state.anchor).offset(*_STEPS[wish.move])
         if cell.on_sheet:
             state.stand(cell)
         state.reveal, state.step = state.anchor, ""

@@ -13,7 +13,7 @@ from dreieck.core.sheet.edits import Edit, SetCells
 from dreieck.web.workbench.actions.context import Context, Effect, action
 from dreieck.web.workbench.actions.entries import Move
 
-_MOST = 10_000
+_MAX_INSERTED_LINES = 10_000
 
 
 class OnAxis(BaseModel):
@@ -36,8 +36,10 @@ def insert_lines(context: Context, wish: Insertion) -> str:
     """Insert as many rows or columns as are selected, before them or behind."""
     state, area = context.state, context.state.selection
     lines = selected_lines(area, wish.axis)
-    if lines.count > _MOST:
-        raise DreieckError(f"At most {_MOST:,} {wish.axis}s can be inserted at once.")
+    if lines.count > _MAX_INSERTED_LINES:
+        raise DreieckError(
+            f"At most {_MAX_INSERTED_LINES:,} {wish.axis}s can be inserted at once."
+        )
     behind = wish.move in ("down", "right")
     new = Lines(lines.axis, lines.last + 1 if behind else lines.first, lines.count)
     edits = inserted(context.opened.workbook, context.sheet, new)

@@ -2,7 +2,7 @@
 
 from __future__ import annotations
 
-from dreieck.core.formula.locks import Hold, Relocked, mention_at, relock
+from dreieck.core.formula.locks import Lock, Relocked, mention_at, relock
 from dreieck.core.grid import Axis, Cell
 from dreieck.core.sheet.content import typed_text
 from dreieck.core.sheet.edits import SetCells
@@ -10,15 +10,15 @@ from dreieck.web.workbench.actions.context import Context, Effect, Index, action
 from dreieck.web.workbench.situation import Situation
 
 
-class Lock(Index):
+class LockWish(Index):
     """What is to stay of a reference on an axis; nothing where it is switched."""
 
     axis: Axis = "column"
-    hold: Hold | None = None
+    lock: Lock | None = None
 
 
 @action(Effect.REWRITES)
-def lock(context: Context, wish: Lock) -> str:
+def lock(context: Context, wish: LockWish) -> str:
     """Set what of a reference stays; an index below 0 means the one at the caret.
 
     In a formula that is being written its text changes. In a kept formula the change is
@@ -27,7 +27,7 @@ def lock(context: Context, wish: Lock) -> str:
     state, situation = context.state, context.situation()
     at, text = formula_at_hand(situation)
     index = wish.index if wish.index >= 0 else mention_at(text, at, state.caret)
-    changed = relock(text, at, index, wish.axis, wish.hold)
+    changed = relock(text, at, index, wish.axis, wish.lock)
     if changed is None:
         return "There is no reference here whose lock could be switched."
     rewrite(context, situation, changed)

@@ -5,7 +5,7 @@ from __future__ import annotations
 from pydantic import BaseModel, Field
 
 from dreieck.core.editing.lifting import labelled, marked
-from dreieck.core.editing.naming import Grows, aimed_anew, given, place_said
+from dreieck.core.editing.naming import Grows, area_said, given, given_anew
 from dreieck.core.exceptions import DreieckError
 from dreieck.core.formula.printer import split_sheet
 from dreieck.core.grid import Area
@@ -13,7 +13,7 @@ from dreieck.web.workbench.actions.context import Context, Effect, To, action
 from dreieck.web.workbench.actions.going import go_to
 from dreieck.web.workbench.page_state import said
 
-_MOST_MARKED = 100_000
+_MAX_MARKED = 100_000
 
 
 class Said(BaseModel):
@@ -36,7 +36,7 @@ def give_name(context: Context, wish: Meaning) -> str:
     says, at = wish.says.strip(), state.active
     if wish.grows:
         says = _growing(context, wish, says)
-    give = aimed_anew if wish.anew and wish.to.strip().casefold() in workbook.names else given
+    give = given_anew if wish.anew and wish.to.strip().casefold() in workbook.names else given
     edits = give(workbook, wish.to, says, at)
     context.change(f"name {wish.to.strip()}", *edits)
     return f"{wish.to.strip()} stands for {says} now. Use it in any formula."
@@ -46,7 +46,7 @@ def _growing(context: Context, wish: Meaning, says: str) -> str:
     """The range that is said, from its first cell to the end of the sheet."""
     name, address = split_sheet(says)
     home = context.sheet if name is None else context.opened.workbook.sheet(name)
-    return place_said(home, Area.parse(address.replace("$", "")), wish.grows)
+    return area_said(home, Area.parse(address.replace("$", "")), wish.grows)
 
 
 @action()
@@ -55,7 +55,7 @@ def give_names(context: Context, wish: Said) -> str:
     edits = []
     for line in filter(None, wish.says.splitlines()):
         name, _, area = line.rpartition(" ")
-        says = place_said(context.sheet, Area.parse(area))
+        says = area_said(context.sheet, Area.parse(area))
         edits.extend(given(context.opened.workbook, name, says))
     if not edits:
         raise DreieckError("No name was chosen.")
@@ -64,7 +64,7 @@ def give_names(context: Context, wish: Said) -> str:
 
 
 @action(Effect.MOVES)
-def point_name(context: Context, wish: To) -> str:
+def name_anew(context: Context, wish: To) -> str:
     """Show what a name stands for, and ask for what it is to stand for."""
     named = context.opened.workbook.names.get(wish.to.casefold())
     if named is None:
@@ -79,8 +79,8 @@ def mark_input(context: Context, wish: Said) -> str:
     """Mark the selected cells as inputs, with a label if one is given, or take the mark away."""
     places = context.state.places
     label = labelled(context.sheet, places[-1].first, wish.says.strip())
-    if sum(area.size for area in places) > _MOST_MARKED:
-        raise DreieckError(f"At most {_MOST_MARKED:,} cells can be marked at once.")
+    if sum(area.size for area in places) > _MAX_MARKED:
+        raise DreieckError(f"At most {_MAX_MARKED:,} cells can be marked at once.")
     edits = marked(context.sheet, places)
     context.change(f"input mark of {said(places)}", *label, *edits)
     role = edits[0].runs[0].look.role

@@ -36,7 +36,7 @@ def point_at(context: Context, wish: Pointer) -> str:
 
 
 @action(Effect.REWRITES)
-def aim_anew(context: Context, wish: Aim) -> str:
+def move_frame(context: Context, wish: Aim) -> str:
     """Let one reference of the formula that is written read another area."""
     state = context.state
     pointed = re_aim(state.text or "", context.writing_cell, wish.index, Area.parse(wish.to))

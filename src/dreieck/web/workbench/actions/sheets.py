@@ -54,7 +54,7 @@ def rename_sheet(context: Context, wish: To) -> str:
 @action()
 def move_sheet(context: Context, wish: Steps) -> str:
     """Move the sheet one place to the left or right."""
-    edits = sheets.moved(context.opened.workbook, context.sheet, wish.columns)
+    edits = sheets.rearranged(context.opened.workbook, context.sheet, wish.columns)
     context.change(f"moving {context.sheet.name}", *edits)
     return ""
 

@@ -8,7 +8,7 @@ from dreieck.core.calculate import look_of
 from dreieck.core.checking.trial import Answer
 from dreieck.core.formula.printer import sheet_text
 from dreieck.core.grid import Area
-from dreieck.core.values.look import shown
+from dreieck.core.values.look import shown_text
 from dreieck.web.workbench.situation import Situation
 
 _LISTED = 12
@@ -43,8 +43,8 @@ def _answer(situation: Situation, answer: Answer) -> tuple[str, str, str]:
     place = _place(situation, answer.sheet, Area.of(answer.cell))
     return (
         place,
-        shown(answer.before, look, 14) or "empty",
-        shown(answer.after, look, 14) or "empty",
+        shown_text(answer.before, look, 14) or "empty",
+        shown_text(answer.after, look, 14) or "empty",
     )
 
 

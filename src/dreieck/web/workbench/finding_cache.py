@@ -19,7 +19,7 @@ from dreieck.core.checking.findings import (
 from dreieck.core.sheet.sheet import Sheet
 from dreieck.store import OpenWorkbook
 
-MOST_BLOCKS = 600
+MAX_BLOCKS = 600
 """How many blocks of a sheet are checked for one page."""
 
 T = TypeVar("T", Finding, Checked)
@@ -46,7 +46,7 @@ def breaks_on(opened: OpenWorkbook, sheet: Sheet) -> tuple[Finding, ...]:
 
 def checked(calculation: Calculation, sheet: Sheet) -> tuple[Checked, ...]:
     """The blocks of a sheet that have findings, and its pattern; no more than can be shown."""
-    found = check_sheet(calculation, sheet, MOST_BLOCKS)
+    found = check_sheet(calculation, sheet, MAX_BLOCKS)
     return tuple(each for each in found if each.findings)
 
 

@@ -13,12 +13,12 @@ from dreieck.core.calculate.calculation import Calculation
 from dreieck.core.grid import Area
 from dreieck.core.values import Place
 
-MOST = 400
+MAX_AREAS = 400
 """How many areas of readers are followed; beyond that the count is told as a lower bound."""
 
 
 @dataclass(frozen=True, slots=True)
-class Readers:
+class Dependents:
     """The formula areas that read a cell directly, and the counts of cells.
 
     ``further`` counts the cells that read it over others only; ``all_counted`` is false
@@ -31,12 +31,12 @@ class Readers:
     all_counted: bool
 
 
-def readers(calculation: Calculation, place: Place) -> Readers:
+def dependents(calculation: Calculation, place: Place) -> Dependents:
     """Who reads a cell, also by names."""
     direct = _reading(calculation, place.sheet, Area.of(place.cell))
     seen: dict[tuple[str, Area], None] = dict.fromkeys(direct)
     waiting = list(direct)
-    while waiting and len(seen) < MOST:
+    while waiting and len(seen) < MAX_AREAS:
         for found in _reading(calculation, *waiting.pop()):
             if not any(s == found[0] and _within(found[1], a) for s, a in seen):
                 seen[found] = None
@@ -45,7 +45,7 @@ def readers(calculation: Calculation, place: Place) -> Readers:
     itself = any(_holds(each, place) for each in seen) - any(
         _holds(each, place) for each in direct
     )
-    return Readers(tuple(direct), count, _count(seen) - count - itself, all_counted=not waiting)
+    return Dependents(tuple(direct), count, _count(seen) - count - itself, all_counted=not waiting)
 
 
 def _reading(calculation: Calculation, sheet: str, area: Area) -> list[tuple[str, Area]]:

@@ -7,8 +7,8 @@ from dataclasses import dataclass
 from dreieck.core.checking.findings import Finding, Mend
 from dreieck.core.formula.shift import tag
 from dreieck.core.grid import Cell
-from dreieck.web.workbench.checking import findings_on
 from dreieck.web.workbench.colours import colour_of
+from dreieck.web.workbench.finding_cache import findings_on
 from dreieck.web.workbench.situation import Situation
 
 STATES = {"broken": "broken", "doubt": "in doubt", "note": "a note"}

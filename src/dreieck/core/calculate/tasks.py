@@ -1,4 +1,4 @@
-"""Pieces: the parts of blocks that wait to be worked out, and which of them read which."""
+"""Tasks: the parts of blocks that wait to be worked out, and which of them read which."""
 
 from __future__ import annotations
 
@@ -12,13 +12,14 @@ from dreieck.core.calculate.results import Results
 from dreieck.core.formula import Shape
 from dreieck.core.formula.reference import Reference
 from dreieck.core.grid import Area, Cell
+from dreieck.core.ranges.operands import CellValues
 from dreieck.core.sheet.cells import Kind
 
 _ROWS = 131_072
 """How many rows are worked out at once; arrays of that size stay in the processor's cache."""
 
 
-class Piece(NamedTuple):
+class Task(NamedTuple):
     """An area of formulas of one shape that wait to be worked out."""
 
     sheet: str
@@ -39,15 +40,19 @@ class Knows(Protocol):
         """What a formula reads."""
 
 
-class Pieces:
-    """The pieces of a workbook, as they are when they are first asked for."""
+class KnownValues(Knows, CellValues, Protocol):
+    """Who knows the values so far, and reads them."""
+
+
+class Tasks:
+    """The tasks of a workbook, as they are when they are first asked for."""
 
     def __init__(self, knows: Knows) -> None:
         self.knows = knows
-        self._found: dict[tuple[str, int, int], Piece | None] = {}
+        self._found: dict[tuple[str, int, int], Task | None] = {}
 
-    def within(self, sheet: str, area: Area) -> Iterator[Piece]:
-        """The pieces that lie in an area at least in part."""
+    def within(self, sheet: str, area: Area) -> Iterator[Task]:
+        """The tasks that lie in an area at least in part."""
         results = self.knows.results(sheet)
         name = results.sheet.name
         for index, patch in patches_in(results.sheet, area):
@@ -55,38 +60,38 @@ class Pieces:
             first = max(area.top - patch.area.top, 0) // _ROWS
             last = (min(area.bottom, patch.area.bottom) - patch.area.top) // _ROWS
             for number in range(first, last + 1):
-                piece = self._piece(name, index, number, patch)
-                if piece and piece.area.common(area):
-                    yield piece
+                task = self._task(name, index, number, patch)
+                if task and task.area.common(area):
+                    yield task
 
-    def read_by(self, piece: Piece) -> Iterator[Piece]:
-        """The pieces that a piece reads."""
-        for reference in self.knows.references(piece.shape):
-            area = reach(reference, piece.area)
-            sheet = reference.sheet or piece.sheet
+    def read_by(self, task: Task) -> Iterator[Task]:
+        """The tasks that a task reads."""
+        for reference in self.knows.references(task.shape):
+            area = reach(reference, task.area)
+            sheet = reference.sheet or task.sheet
             if area and self.knows.has_sheet(sheet):
                 yield from self.within(sheet, area)
 
-    def _piece(self, sheet: str, index: int, number: int, patch: Patch) -> Piece | None:
+    def _task(self, sheet: str, index: int, number: int, patch: Patch) -> Task | None:
         key = (sheet, index, number)
         if key not in self._found:
             left, top, right, bottom = patch.area
             first = top + number * _ROWS
             area = Area(left, first, right, min(first + _ROWS - 1, bottom))
             pending = self.knows.results(sheet).pending(area)
-            self._found[key] = Piece(sheet, pending, patch.shape) if pending else None
+            self._found[key] = Task(sheet, pending, patch.shape) if pending else None
         return self._found[key]
 
 
-class SinglePieces(Pieces):
-    """The same, with a piece for each cell."""
+class CellTasks(Tasks):
+    """The same, with a task for each cell."""
 
-    def within(self, sheet: str, area: Area) -> Iterator[Piece]:
-        """The pieces that lie in an area."""
+    def within(self, sheet: str, area: Area) -> Iterator[Task]:
+        """The tasks that lie in an area."""
         results = self.knows.results(sheet)
         for number in results.sheet.columns_in(area):
             column = results.column(number)
             for row in column.rows(area.top, area.bottom, Kind.PENDING):
                 shape = results.sheet.content(Cell(number, row))
                 assert isinstance(shape, Shape)
-                yield Piece(results.sheet.name, Area(number, row, number, row), shape)
+                yield Task(results.sheet.name, Area(number, row, number, row), shape)

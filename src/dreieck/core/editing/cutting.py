@@ -44,7 +44,7 @@ class _Cut:
         """Where an area stands afterwards."""
         if not same_sheet(sheet, self.source.name) or not area.within(self.area):
             return sheet, area
-        return self.target.name, area.moved(self.columns, self.rows)
+        return self.target.name, area.offset(self.columns, self.rows)
 
 
 @dataclass
@@ -62,12 +62,12 @@ class _Mentions:
         return False
 
 
-def moved(
+def cut_to(
     calculation: Calculation, source: Sheet, area: Area, target: Sheet, at: Cell
 ) -> list[SetCells | SetName]:
     """Move an area so that its first cell comes to ``at``. Raises DreieckError."""
     columns, rows = at.column - area.left, at.row - area.top
-    place = area.moved(columns, rows)
+    place = area.offset(columns, rows)
     check_target(place)
     if area.size > MAX_MOVED_CELLS and source.count(area) > MAX_MOVED_CELLS:
         raise DreieckError(f"At most {MAX_MOVED_CELLS:,} cells can be moved at once.")
@@ -82,7 +82,7 @@ def moved(
     for cell, _ in (*target.filled(place), *target.looked(place)):
         come[cell] = (None, PLAIN)
     for cell, (content, look) in held.items():
-        to = cell.moved(columns, rows)
+        to = cell.offset(columns, rows)
         if isinstance(content, Shape):
             before, after = Place(source.name, cell), Place(target.name, to)
             come[to] = (followed(content, cut, before, after), look)
