@@ -38,7 +38,7 @@ def dependents(calculation: Calculation, place: Place) -> Dependents:
     waiting = list(direct)
     while waiting and len(seen) < MAX_AREAS:
         for found in _reading(calculation, *waiting.pop()):
-            if not any(s == found[0] and _within(found[1], a) for s, a in seen):
+            if not any(s == found[0] and found[1].within(a) for s, a in seen):
                 seen[found] = None
                 waiting.append(found)
     count = _count(direct)
@@ -55,14 +55,19 @@ def _reading(calculation: Calculation, sheet: str, area: Area) -> list[tuple[str
 
 
 def _count(areas: Iterable[tuple[str, Area]]) -> int:
-    """How many cells the areas cover, each counted once: by strips between their edges."""
+    """How many cells the areas cover, each counted once."""
     by_sheet: dict[str, list[Area]] = {}
     for sheet, area in areas:
         by_sheet.setdefault(sheet, []).append(area)
+    return sum(_size(each) for each in by_sheet.values())
+
+
+def _size(areas: list[Area]) -> int:
+    """How many cells areas of one sheet cover: between two edges all columns are alike."""
+    edges = sorted({edge for area in areas for edge in (area.left, area.right + 1)})
     return sum(
-        (right - left) * _length([a for a in each if a.left <= left <= a.right])
-        for each in by_sheet.values()
-        for left, right in pairwise(sorted({edge for a in each for edge in (a.left, a.right + 1)}))
+        (right - left) * _length([area for area in areas if area.left <= left <= area.right])
+        for left, right in pairwise(edges)
     )
 
 
@@ -77,7 +82,3 @@ def _length(areas: list[Area]) -> int:
 
 def _holds(area: tuple[str, Area], place: Place) -> bool:
     return area[0] == place.sheet and area[1].holds(place.cell)
-
-
-def _within(inner: Area, outer: Area) -> bool:
-    return outer.holds(inner.first) and outer.holds(inner.last)

@@ -74,29 +74,40 @@ class Order:
                 self._settle(task)
 
     def _settle(self, task: Task) -> None:
+        # The strongly connected components of Tarjan, deepest first, without recursion.
         path = [self._visit(task)]
         while path:
             visit = path[-1]
-            for read in visit.reads:
-                if read in self._done:
-                    continue
-                if read == visit.task:
-                    visit.reads_itself = True
-                elif read in self._numbers:
-                    visit.lowest = min(visit.lowest, self._numbers[read])
-                else:
-                    path.append(self._visit(read))
-                    break
-            else:
-                if visit.lowest == visit.number:
-                    try:
-                        self._close(visit)
-                    except UnsettledError as asked:
-                        visit.reads = self.tasks.within(asked.sheet, asked.area)
-                        continue
+            unseen = self._next_unseen(visit)
+            if unseen:
+                path.append(self._visit(unseen))
+            elif self._leave(visit):
                 path.pop()
                 if path:
                     path[-1].lowest = min(path[-1].lowest, visit.lowest)
+
+    def _next_unseen(self, visit: _Visit) -> Task | None:
+        """The next task that a visited one reads and that was not visited yet."""
+        for read in visit.reads:
+            if read in self._done:
+                continue
+            if read == visit.task:
+                visit.reads_itself = True
+            elif read in self._numbers:
+                visit.lowest = min(visit.lowest, self._numbers[read])
+            else:
+                return read
+        return None
+
+    def _leave(self, visit: _Visit) -> bool:
+        """Work a ring out if this visit began it; False where it asks for more before."""
+        if visit.lowest == visit.number:
+            try:
+                self._close(visit)
+            except UnsettledError as asked:
+                visit.reads = self.tasks.within(asked.sheet, asked.area)
+                return False
+        return True
 
     def _visit(self, task: Task) -> _Visit:
         number = self._numbers[task] = len(self._numbers)

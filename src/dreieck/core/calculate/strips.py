@@ -16,14 +16,13 @@ from dreieck.core.budget import spend
 from dreieck.core.calculate.arguments import SINGLE, Operand
 from dreieck.core.calculate.elementwise import MINUS, PERCENT, Operation, combined, operation
 from dreieck.core.calculate.evaluation import Evaluation, called, finished, result_at
+from dreieck.core.calculate.range_totals import range_totals, stays_in_rows
 from dreieck.core.calculate.tasks import KnownValues, Task
 from dreieck.core.formula import tree
 from dreieck.core.formula.reference import CellReference, RangeReference
-from dreieck.core.functions import Failure, Function, Takes, Trait, find
-from dreieck.core.grid import Area, Cell
+from dreieck.core.functions import Function, Takes, Trait, find
+from dreieck.core.grid import Cell
 from dreieck.core.ranges.operands import Array, Range, Several, single
-from dreieck.core.ranges.totals import Total
-from dreieck.core.ranges.windows import growing, growing_upwards, sliding
 from dreieck.core.sheet.cells import Cells, Kind
 from dreieck.core.values import Place, Value
 
@@ -191,18 +190,10 @@ class Strip:
             return self.at(0).operand(node)
         if any(parameter.takes is Takes.ARRAY for parameter in function.parameters):
             return [self.at(index).operand(node) for index in range(self.height)]
-        if totals := self._totals(function, node):
+        totals = range_totals(function, node, self.place(0), self.height, self.values)
+        if totals:
             return totals
-        known: dict[int, Any] = {}
-        for position, each in enumerate(node.arguments if function.parameters else ()):
-            takes = function.parameter(position).takes
-            # What a function chooses from may be ranges, if it is not their value that counts.
-            chosen = single and takes is Takes.LATER and Trait.CHOOSES in function.traits
-            value = takes in SINGLE or chosen
-            if value or not _is_reference(each):
-                known[id(each)] = self._listed(self.down(each, single=value))
-            elif _never_moves(each):
-                known[id(each)] = self.at(0).operand(each)
+        known = self._arguments(function, node, single=single)
         if quick := self._of_numbers(function, node, known):
             return quick
         row = _Row(self, known)
@@ -211,6 +202,22 @@ class Strip:
             row.go_to(index)
             found[index] = called(function, lambda: row.bound(function, node))
         return found
+
+    def _arguments(
+        self, function: Function, node: tree.Call, *, single: bool
+    ) -> dict[int, list[Any] | Operand]:
+        """The arguments of a call that can be worked out for all rows at once, by node."""
+        known: dict[int, list[Any] | Operand] = {}
+        for position, each in enumerate(node.arguments if function.parameters else ()):
+            takes = function.parameter(position).takes
+            # What a function chooses from may be ranges, if it is not their value that counts.
+            chosen = single and takes is Takes.LATER and Trait.CHOOSES in function.traits
+            value = takes in SINGLE or chosen
+            if value or not _is_reference(each):
+                known[id(each)] = self._listed(self.down(each, single=value))
+            elif stays_in_rows(each):
+                known[id(each)] = self.at(0).operand(each)
+        return known
 
     def _listed(self, column: Column) -> list[Any] | Operand:
         return column.values() if isinstance(column, Cells) else column
@@ -237,41 +244,6 @@ class Strip:
             called(function, lambda values=values: values)  # type: ignore[misc]  # bound at once
             for values in zip(*lists, strict=True)
         ]
-
-    def _totals(self, function: Function, node: tree.Call) -> list[Operand] | None:
-        """A function of the total of one range in a single column, whose rows move."""
-        takes = function.parameters[0].takes if function.parameters else None
-        if takes not in (Takes.TOTALS, Takes.COUNTED) or len(node.arguments) != 1:
-            return None
-        reference = node.arguments[0]
-        if not isinstance(reference, RangeReference) or _never_moves(reference):
-            return None
-        first = reference.area(self.place(0).cell)
-        last = reference.area(self.place(self.height - 1).cell)
-        sheet = reference.sheet or self.sheet
-        if not first or not last or not reference.rows or not self.values.has_sheet(sheet):
-            return None
-        before, after = (
-            reference.rows.ordered(self.place(i).cell.row) for i in (0, -1 + self.height)
-        )
-        if first.width > 1 or (first.left, before) != (last.left, after):
-            return None
-        read = Area(first.left, first.top, first.left, last.bottom)
-        values = self.values.cells(sheet, read.left, read.top, read.bottom).values()
-        spend(len(values))
-        locked = [part.locked for part in before]
-        backwards = locked == [False, True]
-        if backwards:
-            totals = growing_upwards(values, self.height - 1)
-        elif locked == [True, False]:
-            totals = growing(values, first.height - 1, self.height)
-        else:
-            totals = sliding(values, first.height)
-        found = [
-            called(function, lambda total=total: _sound_total(takes, total))  # type: ignore[misc]
-            for total in totals
-        ]
-        return found[::-1] if backwards else found
 
     def _finished(self, cells: Cells) -> Cells:
         if cells.all_numbers:
@@ -311,20 +283,7 @@ class _Row(Evaluation):
         return operand
 
 
-def _sound_total(takes: Takes, total: Total) -> tuple[list[Total]]:
-    if takes is Takes.TOTALS and total.error:
-        raise Failure.of(total.error)
-    return ([total],)
-
-
 def _is_reference(node: tree.Node) -> bool:
     while isinstance(node, tree.Group):
         node = node.inner
     return isinstance(node, CellReference | RangeReference | tree.Name | tree.Linked)
-
-
-def _never_moves(node: tree.Node) -> bool:
-    """Whether a node is a reference to the same cells in all rows of a column."""
-    if not isinstance(node, CellReference | RangeReference):
-        return False
-    return all(part.locked for part in node.on("row"))
