@@ -12,6 +12,13 @@ from dreieck.store import Database, Library, NewSheet, StoreError, database
 from dreieck.store.database import APPLICATION_ID
 
 
+def refused(path):
+    """Why a data file cannot be opened."""
+    with pytest.raises(StoreError) as refusal:
+        Database(path)
+    return str(refusal.value)
+
+
 def test_the_migrations_lead_to_the_tables_of_the_code(path):
     database = Database(path)
     with database.engine.connect() as connection:
@@ -23,34 +30,49 @@ def test_the_migrations_lead_to_the_tables_of_the_code(path):
 
 def test_a_file_that_is_no_database_is_left_alone(path):
     path.write_text("our shopping list, flour and lentils")
-    with pytest.raises(StoreError, match="not a Dreieck data file"):
-        Database(path)
+    assert refused(path) == (
+        f"{path} is not a Dreieck data file; it was left as it is."
+        " Choose another file with --data."
+    )
     assert path.read_text() == "our shopping list, flour and lentils"
 
 
 def test_a_database_of_another_program_is_left_alone(path):
     with sqlite3.connect(path) as other:
         other.execute("CREATE TABLE hut (name)")
-    with pytest.raises(StoreError, match="data of another program"):
-        Database(path)
+    assert refused(path) == (
+        f"{path} holds the data of another program; it was left as it is."
+        " Choose another file with --data."
+    )
     assert sqlite3.connect(path).execute("SELECT name FROM sqlite_master").fetchall() == [("hut",)]
 
 
 def test_a_read_only_file_a_folder_and_a_missing_place_are_told(path, tmp_path):
     path.write_bytes(b"")
     path.chmod(0o444)
-    with pytest.raises(StoreError, match="read-only"):
-        Database(path)
-    with pytest.raises(StoreError, match="not a file"):
-        Database(tmp_path)
-    with pytest.raises(StoreError, match="cannot be"):
-        Database(path / "below" / "data.db")
+    assert refused(path) == (
+        f"{path} is read-only, so no change could be kept. Make it writable, or choose another"
+        " file with --data."
+    )
+    assert refused(tmp_path) == (
+        f"{tmp_path} is not a file. Give the path of a data file with --data."
+    )
+    below = path / "below" / "data.db"
+    assert refused(below) == (
+        f"{below} cannot be opened for writing: Not a directory. Choose another file with --data."
+    )
+
+
+def test_the_folders_of_a_data_file_are_made(tmp_path):
+    Database(tmp_path / "plans" / "huts" / "data.db").close()
+    assert (tmp_path / "plans" / "huts" / "data.db").exists()
 
 
 def test_a_file_in_use_is_told_and_free_again_after_closing(path):
     first = Database(path)
-    with pytest.raises(StoreError, match="in use by another Dreieck"):
-        Database(path)
+    assert refused(path) == (
+        f"{path} is in use by another Dreieck. Stop that one, or choose another file with --data."
+    )
     first.close()
     Database(path).close()
 
@@ -59,8 +81,7 @@ def test_a_file_of_a_newer_dreieck_is_told(path):
     Database(path).close()
     with sqlite3.connect(path) as connection:
         connection.execute("UPDATE alembic_version SET version_num = '9999'")
-    with pytest.raises(StoreError, match="newer Dreieck"):
-        Database(path)
+    assert refused(path) == f"{path} was made by a newer Dreieck. Use that one to open it."
 
 
 def test_a_damaged_file_is_told(path):

@@ -4,6 +4,8 @@ import pytest
 
 from dreieck.core.exceptions import DreieckError
 from dreieck.core.grid import Cell
+from dreieck.core.sheet.edits import SetCells
+from dreieck.core.values.look import PLAIN
 from dreieck.store import NewSheet
 from dreieck.store import library as library_module
 
@@ -29,16 +31,43 @@ def test_what_deleting_loses_is_counted(library):
     id = library.create("Prices", [NewSheet("Prices", {"B3": "1.80", "B4": "=B3*2"})])
     losses = library.losses(id)
     assert (losses.name, losses.sheets, losses.filled_cells, losses.changes) == ("Prices", 1, 2, 0)
+    other = library.create("Loads", [NewSheet("Loads"), NewSheet("Season")])
+    opened = library.open(other)
+    for number in range(3):
+        edit = SetCells.of(opened.workbook.sheets[0].id, {Cell(1, 1): (float(number), PLAIN)})
+        opened.change("entry in A1", [edit], opened.revision)
+    losses = library.losses(other)
+    assert (losses.name, losses.sheets, losses.filled_cells, losses.changes) == ("Loads", 2, 1, 3)
+    assert library.losses(id).changes == 0
 
 
 @pytest.mark.parametrize(
-    "name",
-    ["", "   ", "x" * 81, "Pri\u200bces", "a name\x00", "\u3164", "\u2800", "\u202eseldoog"],
+    ("name", "why"),
+    [
+        ("", "A workbook needs a name."),
+        ("   ", "A workbook needs a name."),
+        ("x" * 81, "The name of a workbook can have 80 characters."),
+        ("Pri\u200bces", "The name holds a character that cannot be seen (zero width space)."),
+        ("a name\x00", "The name holds a character that cannot be seen (number 0)."),
+        ("\u3164", "The name holds a character that cannot be seen (hangul filler)."),
+        ("\u2800", "The name holds a character that cannot be seen (braille pattern blank)."),
+        (
+            "\u202eseldoog",
+            "The name holds a character that cannot be seen (right-to-left override).",
+        ),
+        ("\u0301", "The name of a workbook has to show something."),
+    ],
 )
-def test_names_that_no_workbook_can_have(library, name):
-    with pytest.raises(DreieckError, match="name"):
+def test_names_that_no_workbook_can_have(library, name, why):
+    with pytest.raises(DreieckError) as refusal:
         library.create(name)
+    assert str(refusal.value) == why
     assert library.listed() == []
+
+
+def test_the_longest_name_of_a_workbook_is_one(library):
+    library.create("x" * 80)
+    assert [each.name for each in library.listed()] == ["x" * 80]
 
 
 def test_a_workbook_begins_with_what_was_typed_for_it(library):

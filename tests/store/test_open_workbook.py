@@ -184,6 +184,53 @@ def test_the_history_is_bounded_and_stays_useful(library, path, monkeypatch):
     library.close()
 
 
+def test_the_history_of_one_workbook_is_not_that_of_another(library, monkeypatch):
+    monkeypatch.setattr(history, "MAX_CHANGES", 3)
+    one, other = (library.open(library.create(name, [NewSheet(name)])) for name in ("A", "B"))
+    enter(one, "A1", "1")
+    for number in range(6):
+        enter(other, "A1", str(number))
+    assert one.undo(one.revision) == "entry in A1"
+    enter(one, "A2", "2")
+    for _ in range(3):
+        assert other.undo(other.revision) == "entry in A1"
+    assert other.undo(other.revision) is None
+
+
+def test_the_sheet_that_was_shown_last_is_shown_again(library, path):
+    id = library.create("Loads", [NewSheet("Loads"), NewSheet("Season"), NewSheet("Prices")])
+    opened = library.open(id)
+    first, second, third = opened.workbook.sheets
+    assert opened.last_sheet() is first
+    for sheet in (second, third, second):
+        opened.remember_sheet(sheet.id)
+        assert opened.last_sheet() is sheet
+    again, opened = reopened(library, path, id)
+    assert opened.last_sheet().name == "Season"
+    again.close()
+
+
+def test_looks_without_contents_and_far_rows_are_kept(library, path):
+    id = library.create("Loads", [NewSheet("Loads")])
+    opened = library.open(id)
+    sheet = opened.workbook.sheets[0]
+    look, input_ = Look("percent", 0), Look("grouped", None, "input")
+    runs = (
+        Run(1, 1, 3, 1.5, PLAIN), Run(1, 4, 4, None, look), Run(1, 5, 9, 1.5, input_),
+        Run(2, 700_000, 700_001, "kg", look), Run(3, 2, 2, True, PLAIN),
+    )  # fmt: skip
+    opened.change("looks", [SetCells(sheet.id, runs)], opened.revision)
+    opened.change("again", [SetCells(sheet.id, (Run(1, 2, 6, 2.5, look),))], opened.revision)
+    wanted = [
+        (1, 1, 1, 1.5, PLAIN), (1, 2, 6, 2.5, look), (1, 7, 9, 1.5, input_),
+        (2, 700_000, 700_001, "kg", look), (3, 2, 2, True, PLAIN),
+    ]  # fmt: skip
+    assert list(sheet.all_runs()) == wanted
+    again, opened = reopened(library, path, id)
+    assert list(opened.workbook.sheets[0].all_runs()) == wanted
+    again.close()
+
+
 def test_what_changed_since_a_revision_is_known_for_a_while(library, monkeypatch):
     monkeypatch.setattr(open_workbook, "MAX_FOLLOWED", 2)
     opened = library.open(library.create("Loads"))

@@ -10,7 +10,7 @@ from tables import GRID, PRICES, WEEKS, apply, filled, values, workbook
 from dreieck.core.calculate import Calculation
 from dreieck.core.editing.copying import copy_text, pasted, pasted_text
 from dreieck.core.editing.cutting import cut_to
-from dreieck.core.editing.fill import alongside, can_count_on, plan_fill
+from dreieck.core.editing.fill import alongside, can_count_on, plan_fill, stretched
 from dreieck.core.exceptions import DreieckError, FillError
 from dreieck.core.grid import Area, Cell
 from dreieck.core.sheet.edits import SetCells
@@ -258,3 +258,86 @@ def test_a_pattern_of_formulas_and_values_is_repeated():
     assert isinstance(edit, SetCells)
     edit.apply(made)
     assert shown_in(made, "A1:A5") == ["=B1", "kg", "=B3", "kg", "=B5"]
+
+
+@pytest.mark.parametrize(
+    ("copied", "to", "written"),
+    [
+        ("A1:B2", "D1:E2", "D1:E2"),
+        ("A1:B2", "D1", "D1:E2"),
+        ("A1:B2", "D1:E5", "D1:E2"),
+        ("A1:B2", "D1:G4", "D1:G4"),
+        ("A1:B1", "D1:E3", "D1:E3"),
+        ("A1:A2", "D1:F2", "D1:F2"),
+    ],
+)
+def test_a_paste_repeats_what_was_copied_only_where_it_fits_whole(copied, to, written):
+    made = workbook(Loads={"A1": "1", "B1": "2", "A2": "3", "B2": "4"})
+    sheet = made.sheets[0]
+    edit = pasted(Calculation(made), sheet, Area.parse(copied), sheet, Area.parse(to), "all")
+    edit.apply(made)
+    found = {cell for cell, _ in sheet.filled(Area.parse("D1:Z99"))}
+    assert found == set(Area.parse(written).cells())
+    source = Area.parse(copied)
+    for cell in found:
+        start = Cell(
+            source.left + (cell.column - 4) % source.width, 1 + (cell.row - 1) % source.height
+        )
+        assert sheet.content(cell) == sheet.content(start)
+
+
+def test_formulas_pasted_at_the_edge_lose_what_falls_off():
+    made = workbook(Loads={"C5": "=A5*B$4", "C6": "=A6*B$4"})
+    sheet = made.sheets[0]
+    pasted(
+        Calculation(made), sheet, Area.parse("C5:C6"), sheet, Area.parse("B5:B6"), "formulas"
+    ).apply(made)
+    assert [sheet.content(Cell(2, row)).text(Cell(2, row)) for row in (5, 6)] == [
+        "=#REF!*A$4", "=#REF!*A$4",
+    ]  # fmt: skip
+
+
+def test_values_pasted_keep_errors_and_take_the_look_of_their_formula():
+    made = workbook(Loads={"A1": "=1/0", "A2": "=A2", "A3": "=TODAY()*0", "A4": "=2*3"})
+    sheet = made.sheets[0]
+    pasted(
+        Calculation(made), sheet, Area.parse("A1:A4"), sheet, Area.parse("C1:C4"), "values"
+    ).apply(made)
+    held = [sheet.content(Cell(3, row)) for row in range(1, 5)]
+    assert held[0].text(Cell(3, 1)) == "=#DIV/0!"
+    assert held[1:] == ["#LOOP!", 0.0, 6.0]
+
+
+def test_short_lines_of_text_leave_the_rest_of_their_row_alone():
+    made = workbook(Loads={"B2": "kept"})
+    sheet = made.sheets[0]
+    pasted_text(made, sheet, Cell(1, 1), "1\t2\n3\n4\t5").edit.apply(made)
+    held = [sheet.content(Cell(2, row)) for row in (1, 2, 3)]
+    assert held == [2.0, "kept", 5.0]
+
+
+def test_what_a_fill_writes_over_is_told_row_by_row():
+    made = workbook(Loads={"A1": "1", "C3": "x", "B4": "y", "B3": "1", "A3": "z"})
+    fill = plan_fill(made, 1, Area.parse("A1"), Area.parse("A1:C4"))
+    assert [cell.text for cell in fill.overwritten()] == ["A3", "C3", "B4"]
+
+
+@pytest.mark.parametrize(
+    ("source", "target", "changes", "stretched_to"),
+    [
+        ("B2:C3", "B2:C3", (1, 0), "B2:D3"),
+        ("B2:C3", "B2:C3", (-1, 0), "A2:C3"),
+        ("B2:C3", "B2:C3", (0, 1), "B2:C4"),
+        ("B2:C3", "B2:C3", (0, -1), "B1:C3"),
+        ("B2:C3", "B2:D3", (-1, 0), "B2:C3"),
+        ("B2:C3", "A2:C3", (1, 0), "B2:C3"),
+        ("B2:C3", "A2:C3", (-1, 0), "A2:C3"),
+        ("B2:C3", "B1:C3", (0, -1), "B1:C3"),
+        ("B2:C3", "B1:C3", (0, 1), "B2:C3"),
+        ("ZZZ2", "ZZZ2", (1, 0), "ZZZ2"),
+        ("A1000000", "A1000000", (0, 1), "A1000000"),
+    ],
+)
+def test_a_key_stretches_or_shrinks_a_rehearsal_by_one_line(source, target, changes, stretched_to):
+    found = stretched(Area.parse(source), Area.parse(target), *changes)
+    assert found.text == stretched_to

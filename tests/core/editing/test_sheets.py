@@ -73,3 +73,28 @@ def test_what_cannot_be_done_with_sheets_is_refused():
     with pytest.raises(SheetError, match="already"):
         book = made()
         sheets.renamed(book, book.sheets[0], "season")
+
+
+def test_new_sheets_get_names_that_are_free():
+    made = workbook(Loads={}, Sheet_1={}, Loads_copy={})
+    for number in range(3):
+        for edit in sheets.added(made, 10 + number):
+            edit.apply(made)
+    for number in range(2):
+        for edit in sheets.duplicated(made, made.sheets[0], 20 + number):
+            edit.apply(made)
+    assert [(sheet.id, sheet.name) for sheet in made.sheets] == [
+        (1, "Loads"), (21, "Loads copy 3"), (20, "Loads copy 2"), (2, "Sheet 1"),
+        (3, "Loads copy"), (10, "Sheet 2"), (11, "Sheet 3"), (12, "Sheet 4"),
+    ]  # fmt: skip
+
+
+def test_a_sheet_is_moved_no_farther_than_the_ends():
+    made = workbook(Prices={}, Loads={}, Season={})
+    for sheet, steps, order in (
+        (0, 1, ["Loads", "Prices", "Season"]), (2, -1, ["Loads", "Season", "Prices"]),
+        (0, -1, ["Loads", "Season", "Prices"]), (2, 5, ["Loads", "Season", "Prices"]),
+    ):  # fmt: skip
+        for edit in sheets.rearranged(made, made.sheets[sheet], steps):
+            edit.apply(made)
+        assert [each.name for each in made.sheets] == order

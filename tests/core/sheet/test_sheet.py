@@ -107,3 +107,51 @@ def test_rows_slide_in_a_dense_and_in_a_sparse_column_as_in_a_dictionary(steps):
         assert (used and (used.top, used.bottom)) == ends
         cells = sheet.columns[1].cells(1, 40).values() if 1 in sheet.columns else [None] * 40
         assert cells == [model.get(at) for at in range(1, 41)]
+
+
+def test_runs_tell_every_column_of_an_area_plain_emptiness_too():
+    sheet = Sheet(1, "Loads")
+    look = Look("percent", 1)
+    sheet.put(Cell(3, 2), 0.5, look)
+    sheet.dress(4, 5, 6, look)
+    empty = [(1, 1, 3, None, PLAIN), (2, 1, 3, None, PLAIN)]
+    third = [(3, 1, 1, None, PLAIN), (3, 2, 2, 0.5, look), (3, 3, 3, None, PLAIN)]
+    assert list(sheet.runs(Area.parse("A1:C3"))) == empty + third
+    assert list(sheet.all_runs()) == [(3, 2, 2, 0.5, look), (4, 5, 6, None, look)]
+    assert list(sheet.all_runs(Area.parse("D:D"))) == [(4, 5, 6, None, look)]
+
+
+def test_a_column_that_is_emptied_is_no_column_any_more():
+    sheet = Sheet(1, "Loads")
+    sheet.put(Cell(2, 3), 1.0, PLAIN)
+    sheet.put(Cell(2, 4), 1.0, PLAIN)
+    sheet.put(Cell(2, 3), None, PLAIN)
+    assert list(sheet.columns) == [2]
+    sheet.put(Cell(2, 4), None, PLAIN)
+    assert list(sheet.columns) == [] and sheet.used() is None
+
+
+@pytest.mark.parametrize("columns", [True, False])
+def test_a_copy_of_a_sheet_changes_on_its_own(columns):
+    sheet = workbook(Loads=LOADS).sheets[0]
+    other = sheet.copy()
+    other.put(Cell.parse("B5"), 9.0, Look("percent"))
+    lines = Lines("column", 2, 1) if columns else Lines("row", 2, 1)
+    other.delete(lines)
+    other.insert(lines)
+    assert sheet.content(Cell.parse("B5")) == 0.12
+    assert sheet.look(Cell.parse("B5")) == PLAIN
+    assert sheet.used() == Area.parse("A1:D6") and len(sheet) == len(LOADS)
+
+
+def test_jumps_go_to_the_nearest_cell_ahead():
+    sheet = workbook(Loads={"A2": "1", "A5": "2", "A9": "3", "F2": "4", "C2": "5"}).sheets[0]
+    for start, columns, rows, end in (
+        ("A1", 0, 1, "A2"), ("A6", 0, -1, "A5"), ("A10", 0, -1, "A9"), ("B2", 1, 0, "C2"),
+        ("E2", -1, 0, "C2"), ("G2", -1, 0, "F2"),
+    ):  # fmt: skip
+        assert sheet.edge(Cell.parse(start), columns, rows).text == end
+
+
+def test_the_longest_name_is_still_one():
+    assert checked_sheet_name(" " + "x" * 64 + " ", iter(["Loads"])) == "x" * 64

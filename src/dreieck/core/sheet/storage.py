@@ -174,9 +174,9 @@ class Loose:
 
     def write(self, top: int, kinds: Kinds, payload: Payload) -> None:
         """Put things into rows below each other."""
-        pairs = zip(kinds.tolist(), payload.tolist(), strict=True)
-        for row, held in enumerate(pairs, top):
-            self.put(row, row, held)
+        self.put(top, top + len(kinds) - 1, _NOTHING)
+        for index in np.flatnonzero(kinds).tolist():
+            self.cells[top + index] = (int(kinds[index]), float(payload[index]))
 
     def mark(self, top: int, which: NDArray[np.bool_], kind: int) -> None:
         """Give another kind to some of the rows from ``top`` on."""
