@@ -18,6 +18,11 @@ def run(*arguments):
     )  # fmt: skip
 
 
+def test_it_tells_which_version_it_is():
+    done = run("--version")
+    assert done.returncode == 0 and re.fullmatch(r"Dreieck \d+\.\d+\.\d+\n", done.stdout)
+
+
 def test_shift_prints_a_table_of_landings():
     done = run("shift", "=$B5*C$4", "--from", "C5", "--to", "C5:F10")
     lines = done.stdout.splitlines()

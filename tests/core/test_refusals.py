@@ -268,6 +268,8 @@ def test_a_refused_name_gets_the_reason_and_one_that_would_do(name):
          "RATE_3"),
         (lambda made: naming.given(made, "tax", "tax*2"), "“tax” cannot stand for itself.",
          "tax_2"),
+        (lambda made: naming.given(made, "rate", "rate*2", anew=True),
+         "“rate” cannot stand for itself.", "rate_3"),
         (lambda made: naming.renamed(made, "rate", "rate_2"),
          "“rate_2” stands for something already.", "rate_2_2"),
     ],

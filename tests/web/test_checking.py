@@ -5,6 +5,8 @@ import io
 import re
 
 from dreieck import demo
+from dreieck.core.checking.findings import slides
+from dreieck.core.editing.fill import Fill
 
 
 def rules(page):
@@ -250,3 +252,13 @@ def test_check_gives_the_findings_of_the_page(client, broken):
     assert first["mends"][0]["after"] == "=$B15*C$14" and first["cells"][0] == "'To mend'!D15"
     bad = client.post("/api/v1/check", json={"sheets": {"Loads": {"A0": "1"}}})
     assert bad.status_code == 422 and "not the address" in bad.json()["error"]
+
+
+def test_a_rehearsal_looks_once_for_what_slid_and_builds_its_edit_once(page, monkeypatch):
+    looked, built = [], []
+    look, build = slides._slides, Fill.edit
+    monkeypatch.setattr(slides, "_slides", lambda subject: looked.append(1) or look(subject))
+    monkeypatch.setattr(Fill, "edit", lambda fill: built.append(1) or build(fill))
+    page.act("rehearse", anchor="C5", focus="C5", to="C5:F10", text="=B5*C$4", writing="C5")
+    assert "slides from landing to landing" in page.text
+    assert (len(looked), len(built)) == (1, 1)

@@ -3,6 +3,7 @@
 from __future__ import annotations
 
 import sys
+from importlib.metadata import version
 from pathlib import Path
 from typing import Annotated, Any, NoReturn
 
@@ -23,8 +24,19 @@ UNUSABLE = 2
 """The exit code for input that cannot be used."""
 
 
+def _tell_version(asked: bool) -> None:
+    if asked:
+        typer.echo(f"Dreieck {version('dreieck')}")
+        raise typer.Exit
+
+
 @app.callback()
-def dreieck() -> None:
+def dreieck(
+    _version: Annotated[
+        bool,
+        typer.Option("--version", callback=_tell_version, is_eager=True, help="Which it is."),
+    ] = False,
+) -> None:
     """See where every reference of a filled formula lands."""
 
 

@@ -4,6 +4,7 @@ from __future__ import annotations
 
 from collections.abc import AsyncIterator
 from contextlib import asynccontextmanager
+from importlib.metadata import version
 from pathlib import Path
 from secrets import token_urlsafe
 
@@ -49,6 +50,7 @@ def create_app(settings: Settings) -> FastAPI:
 
     app = FastAPI(
         title="Dreieck",
+        version=version("dreieck"),
         description="Where every reference of a filled formula lands. Nothing is stored.",
         lifespan=lifespan,
         docs_url=None,

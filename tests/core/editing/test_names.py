@@ -11,7 +11,6 @@ from dreieck.core.editing.naming import (
     area_said,
     deleted,
     from_headings,
-    given_anew,
     put_in,
     renamed,
     taken_out,
@@ -203,7 +202,7 @@ def test_names_follow_sheets_and_moved_cells():
         made, cut_to(calculation, made.sheets[0], Area.parse("B3:B11"), made.sheets[1], Cell(4, 1))
     )
     assert made.names["guests"].shape_text == "Loads!$D$2:$D$9"
-    back = make(made, given_anew(made, "guests", "Summer!$A$4"))
+    back = make(made, give(made, "guests", "Summer!$A$4", anew=True))
     make(made, back)
     make(made, sheet_deleted(made, made.sheets[1]))
     assert made.names["guests"].shape_text == "#REF!"

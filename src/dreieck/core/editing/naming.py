@@ -35,22 +35,20 @@ class Proposal:
     area: Area
 
 
-def given(workbook: Workbook, name: str, says: str, at: Cell | None = None) -> list[Edit]:
-    """Give a name to what a reference or formula says. Raises NameRefused, FormulaError."""
+def given(
+    workbook: Workbook, name: str, says: str, at: Cell | None = None, *, anew: bool = False
+) -> list[Edit]:
+    """Give a name to what a reference or formula says, ``anew`` also where there is such a name.
+
+    Raises NameRefused, FormulaError.
+    """
     made = named(name, says, at)
-    if made.key in workbook.names:
+    if made.key in workbook.names and not anew:
         raise NameRefused(
             f"“{made.name}” stands for something already.", _free(workbook, made.name)
         )
-    if any(isinstance(n, tree.Name) and n.text.casefold() == made.key
-           for n in tree.walk(made.shape.tree)):  # fmt: skip
+    if made.key in (used.casefold() for used in read_names(made.shape)):
         raise NameRefused(f"“{made.name}” cannot stand for itself.", _free(workbook, made.name))
-    return [SetName(made.key, made)]
-
-
-def given_anew(workbook: Workbook, name: str, says: str, at: Cell | None = None) -> list[Edit]:
-    """Let a name stand for something else. Raises NameRefused, FormulaError."""
-    made = named(name, says, at)
     return [SetName(made.key, made)]
 
 

@@ -201,7 +201,7 @@ class _Parser:
         opening = self.advance()
         self.enter(opening)
         inner, depth = self.binary(0)
-        self.close(opening, "an operator or a closing bracket")
+        self.close("an operator or a closing bracket")
         return tree.Group(inner), self.deeper(depth, opening)
 
     def inline(self) -> tree.Inline:
@@ -260,7 +260,7 @@ class _Parser:
                 if self.token.kind is not TokenKind.SEPARATOR:
                     break
                 self.advance()
-        self.close(name, "an operator, a comma or a closing bracket")
+        self.close("an operator, a comma or a closing bracket")
         return tree.Call(name.text.upper(), tuple(arguments)), self.deeper(depth, name)
 
     def enter(self, token: Token) -> None:
@@ -273,7 +273,7 @@ class _Parser:
                 " Split the formula over several cells.",
             )
 
-    def close(self, opening: Token, expected: str) -> None:
+    def close(self, expected: str) -> None:
         self.nesting -= 1
         if self.token.kind is TokenKind.END:
             self.brackets_added += 1

@@ -21,9 +21,6 @@ MAX_RANGES = 10_000
 _FEW = 16
 """So few numbers are added one by one."""
 
-Read = Callable[[Area], Iterable[Cells]]
-"""Hands out the cells of an area, column by column."""
-
 
 @dataclass(slots=True)
 class Total:

@@ -17,7 +17,6 @@ from dreieck.core.editing.naming import (
     deleted,
     from_headings,
     given,
-    given_anew,
     put_in,
     renamed,
     short_of,
@@ -142,7 +141,7 @@ def aim(
 
     def edits() -> list[Edit]:
         base = opened.workbook.names[name.casefold()].base
-        return given_anew(opened.workbook, name, says, base)
+        return given(opened.workbook, name, says, base, anew=True)
 
     return _done(
         request, opened, revision, f"{name} stands for {says} now.", f"aiming {name}", edits,

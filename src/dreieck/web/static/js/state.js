@@ -4,6 +4,16 @@ import { areaText, cell, span } from "./address.js";
 
 const form = document.getElementById("page-state");
 
+// Nothing is written.
+export const NOTHING = {
+  writing: "",
+  text: null,
+  caret: 0,
+  flipped: false,
+  fresh: false,
+  pointed_from: -1,
+};
+
 export const state = {
   sheet: Number(form.dataset.sheet),
   left: 1,
@@ -15,12 +25,7 @@ export const state = {
   also: "",
   copied: "",
   home: 0,
-  writing: "",
-  text: null,
-  caret: 0,
-  flipped: false,
-  fresh: false,
-  pointed_from: -1,
+  ...NOTHING,
   source: "",
   target: "",
   landing: "",

@@ -1,7 +1,7 @@
 // The two places where an entry is written, the desk and the cell, kept in step.
 import { area, cell } from "./address.js";
 import { actNow, onScene, scene, show, waits } from "./exchange.js";
-import { begin, set, state } from "./state.js";
+import { NOTHING, begin, set, state } from "./state.js";
 import { box, grid } from "./grid.js";
 
 export const desk = document.getElementById("desk-line");
@@ -10,15 +10,6 @@ const chips = document.querySelector(".line-chips");
 const buttons = document.querySelectorAll(".line-button");
 
 let opening = null;
-
-const NOTHING = {
-  writing: "",
-  text: null,
-  caret: 0,
-  flipped: false,
-  fresh: false,
-  pointed_from: -1,
-};
 
 // Whether a cell is about to be opened for writing.
 export function opensSoon() {

@@ -5,7 +5,7 @@ from __future__ import annotations
 from pydantic import BaseModel, Field
 
 from dreieck.core.editing.lifting import labelled, marked
-from dreieck.core.editing.naming import Grows, area_said, given, given_anew
+from dreieck.core.editing.naming import Grows, area_said, given
 from dreieck.core.exceptions import DreieckError
 from dreieck.core.formula.printer import split_sheet
 from dreieck.core.grid import Area
@@ -36,8 +36,7 @@ def give_name(context: Context, wish: Meaning) -> str:
     says, at = wish.says.strip(), state.active
     if wish.grows:
         says = _growing(context, wish, says)
-    give = given_anew if wish.anew and wish.to.strip().casefold() in workbook.names else given
-    edits = give(workbook, wish.to, says, at)
+    edits = given(workbook, wish.to, says, at, anew=wish.anew)
     context.change(f"name {wish.to.strip()}", *edits)
     return f"{wish.to.strip()} stands for {says} now. Use it in any formula."
 
