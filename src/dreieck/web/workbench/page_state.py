@@ -18,12 +18,6 @@ MAX_PLACES = 100
 """How many areas can be selected at once beside the active one."""
 
 
-def said(places: list[Area]) -> str:
-    """Areas as they are told: up to three of them by their addresses."""
-    texts = [area.text for area in places]
-    return ", ".join(texts) if len(texts) <= 3 else f"{len(texts)} places"
-
-
 class InView(BaseModel):
     """What is shown: a sheet at a ``revision`` of its workbook, from ``left`` and ``top`` on.
 

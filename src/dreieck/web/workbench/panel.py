@@ -16,10 +16,10 @@ from dreieck.core.sheet.content import Entry, Unreadable
 from dreieck.core.values import UNFINISHED, Error, Place
 from dreieck.core.values.ambiguous import Other
 from dreieck.core.values.look import shown_text
+from dreieck.core.words.counting import addresses
 from dreieck.core.words.explain import Explanation, explain
 from dreieck.web.workbench.desk import Card, Desk, moved_text
 from dreieck.web.workbench.findings_shown import Found, counted, elsewhere, found, state_of
-from dreieck.web.workbench.page_state import said
 from dreieck.web.workbench.situation import Situation
 from dreieck.web.workbench.trial_shown import TrialShown, trial_shown
 
@@ -334,7 +334,7 @@ def foot(situation: Situation) -> Foot:
         name = situation.home.name
         return Foot(f"{name}!{situation.fill.target.text}", ["rehearsal, nothing written yet"])
     places = situation.state.places
-    where = f"{name}!{said(places)}"
+    where = f"{name}!{addresses(places)}"
     if selection.size == 1 and len(places) == 1:
         text = situation.shown_value(selection.first, name)
         text = "" if text == "empty" else text

@@ -13,7 +13,7 @@ from dreieck.core.checking.findings import broken, kinds, locking, ranges
 from dreieck.core.checking.findings.finding import RULES, Finding, Mend, State
 from dreieck.core.checking.findings.numbers import number_findings
 from dreieck.core.checking.findings.pattern import breaks, pattern_findings
-from dreieck.core.checking.findings.subject import Subject, listed
+from dreieck.core.checking.findings.subject import Subject
 from dreieck.core.sheet.sheet import Sheet
 
 __all__ = [
@@ -25,7 +25,6 @@ __all__ = [
     "block_findings",
     "breaks",
     "check_sheet",
-    "listed",
     "pattern_findings",
 ]
 _ORDER = {"broken": 0, "doubt": 1, "note": 2}

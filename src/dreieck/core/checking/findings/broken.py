@@ -7,7 +7,7 @@ from collections.abc import Iterator
 import numpy as np
 
 from dreieck.core.checking.findings.finding import Finding, rule
-from dreieck.core.checking.findings.subject import Subject, landings, listed
+from dreieck.core.checking.findings.subject import Subject
 from dreieck.core.formula import tree
 from dreieck.core.formula.printer import place_text
 from dreieck.core.functions import Trait, calls
@@ -15,6 +15,7 @@ from dreieck.core.grid import Area
 from dreieck.core.grid.areas import joined
 from dreieck.core.sheet.cells import Kind
 from dreieck.core.values import LOOP, NA, REF, Error, Place
+from dreieck.core.words.counting import listed, many
 from dreieck.core.words.explain import explain
 
 
@@ -35,7 +36,7 @@ def error(subject: Subject) -> Iterator[Finding]:
             "broken",
             subject.sheet.name,
             areas,
-            f"{landings(count)} of {subject.block.size:,} show{'s' * (count == 1)} {code}:"
+            f"{many(count, 'landing')} of {subject.block.size:,} show{'s' * (count == 1)} {code}:"
             f" {listed(areas)}. {first.why}{cause}",
             says.mend,
         )

@@ -11,7 +11,7 @@ from dreieck.core.checking.findings.finding import Finding, Mend, rule
 from dreieck.core.checking.findings.locking import past_ends
 from dreieck.core.checking.findings.mends import relocked
 from dreieck.core.checking.findings.slides import slides
-from dreieck.core.checking.findings.subject import Subject, landings, listed
+from dreieck.core.checking.findings.subject import Subject
 from dreieck.core.formula.reference import RangeReference
 from dreieck.core.functions import Trait, has
 from dreieck.core.grid import Area, Cell
@@ -20,6 +20,7 @@ from dreieck.core.sheet.cells import Kind
 from dreieck.core.sheet.edits import SetCells
 from dreieck.core.sheet.sheet import Sheet
 from dreieck.core.values.formats import read_number
+from dreieck.core.words.counting import listed, many
 
 _MAX_TEXTS = 20_000
 
@@ -56,7 +57,7 @@ def _empty(subject: Subject, use: Use, areas: tuple[Area, ...]) -> Finding:
     if here != subject.start and subject.start not in [area.first for area in areas]:
         says += f"; the start read {subject.named(reference, subject.start).rstrip(',')}"
     if count > 1:
-        says += f". {landings(count)} read emptiness: {listed(areas)}"
+        says += f". {many(count, 'landing')} read emptiness: {listed(areas)}"
     return Finding(
         "reads-empty",
         "doubt",
@@ -155,7 +156,7 @@ def _text(subject: Subject, use: Use, part: Area) -> Iterator[Finding]:
     if here != subject.start:
         says += f"; the start read {subject.named(use.reference, subject.start).rstrip(',')}"
     if count > 1:
-        says += f". {landings(count)} read text: {listed(areas)}"
+        says += f". {many(count, 'landing')} read text: {listed(areas)}"
     yield Finding(
         "reads-text",
         "doubt",

@@ -11,11 +11,12 @@ from dreieck.core.analysis.uses import Use
 from dreieck.core.checking.findings.finding import Finding, rule
 from dreieck.core.checking.findings.mends import ended, relocked
 from dreieck.core.checking.findings.slides import Slide, slides
-from dreieck.core.checking.findings.subject import Subject, landings, listed, moves
+from dreieck.core.checking.findings.subject import Subject, moves
 from dreieck.core.formula.reference import CellReference, RangeReference
 from dreieck.core.functions import Trait, calls, has
 from dreieck.core.grid import AXES, CROSSING, Area, Axis, Cell
 from dreieck.core.sheet.cells import Kind
+from dreieck.core.words.counting import listed, many
 
 
 @rule("input-slid")
@@ -146,7 +147,7 @@ def all_same(subject: Subject) -> Iterator[Finding]:
         "doubt",
         subject.sheet.name,
         subject.parts,
-        f"All {landings(subject.block.size)} read the same cells and show the same.",
+        f"All {many(subject.block.size, 'landing')} read the same cells and show the same.",
         "Nothing moves in this direction. One of the references probably should.",
         None,
         tuple(mends[:3]),

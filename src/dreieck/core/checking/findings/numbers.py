@@ -7,11 +7,11 @@ from collections.abc import Iterator
 from dreieck.core.analysis.typed_numbers import PLAIN_NUMBERS, numbers_inside
 from dreieck.core.calculate.blocks import patches
 from dreieck.core.checking.findings.finding import Finding
-from dreieck.core.checking.findings.subject import listed
 from dreieck.core.grid import Area
 from dreieck.core.grid.areas import joined
 from dreieck.core.sheet.sheet import Sheet
 from dreieck.core.values import number_text
+from dreieck.core.words.counting import listed
 
 
 def number_findings(sheet: Sheet) -> Iterator[Finding]:

@@ -8,7 +8,7 @@ from itertools import islice
 from dreieck.core.analysis.uses import Use, is_plain_summary, uses
 from dreieck.core.checking.findings.finding import Finding, Mend, rule
 from dreieck.core.checking.findings.mends import refilled, stretched
-from dreieck.core.checking.findings.subject import Subject, listed, moves
+from dreieck.core.checking.findings.subject import Subject, moves
 from dreieck.core.formula import Shape, tree
 from dreieck.core.formula.reference import CellReference, Part, RangeReference
 from dreieck.core.functions import Trait, has
@@ -16,6 +16,7 @@ from dreieck.core.grid import AXES, Area, Axis, Cell
 from dreieck.core.grid.areas import cells_of, joined
 from dreieck.core.sheet.content import Content
 from dreieck.core.sheet.sheet import Sheet
+from dreieck.core.words.counting import listed
 
 _MAX_LANDINGS = 60
 """How many landings of a block are looked at; the others are like them."""

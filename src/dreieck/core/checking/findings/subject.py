@@ -26,7 +26,6 @@ from dreieck.core.values import Value
 from dreieck.core.values.look import shown_text
 from dreieck.core.words.headings import heading_of
 
-_NAMED = 3
 T = TypeVar("T")
 
 
@@ -144,15 +143,3 @@ class Subject:
 def moves(parts: tuple[Part, ...]) -> bool:
     """Whether a reference moves on an axis, with all its corners."""
     return bool(parts) and not any(part.locked for part in parts)
-
-
-def listed(areas: tuple[Area, ...]) -> str:
-    """Areas in words: the first ones, and how many cells more."""
-    named = ", ".join(area.text for area in areas[:_NAMED])
-    rest = sum(area.size for area in areas[_NAMED:])
-    return f"{named} and {rest:,} more" if rest else named
-
-
-def landings(count: int) -> str:
-    """So many landings, in words."""
-    return "1 landing" if count == 1 else f"{count:,} landings"

@@ -10,6 +10,7 @@ from dreieck.core.formula.locks import Relocked
 from dreieck.core.formula.printer import reference_text
 from dreieck.core.formula.shift import tag
 from dreieck.core.grid import Area, Cell
+from dreieck.core.words.counting import many
 from dreieck.web.workbench.actions.context import Aim, Context, Effect, Index, To, action
 from dreieck.web.workbench.actions.fills import Landing, land
 from dreieck.web.workbench.actions.locks import formula_at_hand, rewrite
@@ -51,8 +52,8 @@ def release(context: Context) -> str:
         if not doubts and not over:
             return ""
         one = len(over) == 1
-        held = f"{len(over):,} cell{'' if one else 's'} that hold{'s' * one} something"
-        told = f"{len(doubts)} finding{'s' * (len(doubts) != 1)}" if doubts else ""
+        held = f"{many(len(over), 'cell')} that hold{'s' * one} something"
+        told = many(len(doubts), "finding") if doubts else ""
         what = " and ".join(part for part in (told, held if over else "") if part)
         return f"This fill waits, because of {what}. Look, then land it or drop it."
     return land(context, Landing())

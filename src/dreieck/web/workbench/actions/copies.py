@@ -13,9 +13,10 @@ from dreieck.core.editing.steps import followed_area
 from dreieck.core.exceptions import DreieckError
 from dreieck.core.grid import Area, Cell
 from dreieck.core.sheet.edits import SetCells, SetName
+from dreieck.core.words.counting import addresses
 from dreieck.store import OpenWorkbook
 from dreieck.web.workbench.actions.context import Context, Effect, action
-from dreieck.web.workbench.page_state import Number, said
+from dreieck.web.workbench.page_state import Number
 
 MAX_PASTED = 4_000_000
 """How many characters a text from another program can have."""
@@ -47,13 +48,13 @@ def paste(context: Context, wish: Clip) -> str:
     edits = [edit for place in places for edit in _edits(context, wish, place, doubts)]
     if not edits:
         raise DreieckError("The cells that were cut are empty, so there is nothing to move.")
-    context.change(f"{_PASTED}{said(places)}", *edits)
+    context.change(f"{_PASTED}{addresses(places)}", *edits)
     context.state.step = ""
     context.in_parts = bool(wish.clip_area) and not wish.clip_cut and wish.pasted is None
     if len(places) == 1:
         context.state.select(_pasted_area(wish, places[0], edits))
         places = context.state.places
-    return f"Pasted into {said(places)}. Ctrl+Z takes it back.{_doubtful(doubts)}"
+    return f"Pasted into {addresses(places)}. Ctrl+Z takes it back.{_doubtful(doubts)}"
 
 
 def _doubtful(doubts: dict[Cell, str]) -> str:

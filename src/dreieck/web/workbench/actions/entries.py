@@ -14,8 +14,9 @@ from dreieck.core.grid import Area, Cell
 from dreieck.core.sheet.content import Entry, typed_text
 from dreieck.core.sheet.edits import SetCells, SetSeed
 from dreieck.core.sheet.sheet import Sheet
+from dreieck.core.words.counting import addresses
 from dreieck.web.workbench.actions.context import Context, To, action
-from dreieck.web.workbench.page_state import Number, PageState, said
+from dreieck.web.workbench.page_state import Number, PageState
 
 Towards = Literal["", "down", "up", "right", "left"]
 _STEPS = {"down": (0, 1), "up": (0, -1), "right": (1, 0), "left": (-1, 0)}
@@ -98,7 +99,7 @@ def clear(context: Context) -> str:
         raise DreieckError(f"At most {MAX_FILL:,} cells can be cleared at once.")
     cells = {cell: (None, sheet.look(cell)) for area in places for cell, _ in sheet.filled(area)}
     if cells:
-        context.change(f"clearing of {said(places)}", SetCells.of(sheet.id, cells))
+        context.change(f"clearing of {addresses(places)}", SetCells.of(sheet.id, cells))
     return ""
 
 

@@ -10,6 +10,7 @@ from dreieck.core.editing.inserting import deleted, inserted, losing
 from dreieck.core.exceptions import DreieckError
 from dreieck.core.grid import Area, Axis, Lines
 from dreieck.core.sheet.edits import Edit, SetCells
+from dreieck.core.words.counting import many
 from dreieck.web.workbench.actions.context import Context, Effect, action
 from dreieck.web.workbench.actions.entries import Move
 
@@ -59,7 +60,7 @@ def delete_lines(context: Context, wish: OnAxis) -> str:
     edits = deleted(context.opened.workbook, context.sheet, lines)
     _change(context, f"deleting {lines.text}", edits)
     state.select(Area.of(state.selection.first))
-    loss = f" {lost:,} formula{'s' * (lost != 1)} lost a reference." if lost else ""
+    loss = f" {many(lost, 'formula')} lost a reference." if lost else ""
     return f"Deleted {lines.text}. {_adjusted(edits)}{loss} Ctrl+Z brings all back."
 
 

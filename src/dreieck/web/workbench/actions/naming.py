@@ -9,9 +9,9 @@ from dreieck.core.editing.naming import Grows, area_said, given
 from dreieck.core.exceptions import DreieckError
 from dreieck.core.formula.printer import split_sheet
 from dreieck.core.grid import Area
+from dreieck.core.words.counting import addresses, many
 from dreieck.web.workbench.actions.context import Context, Effect, To, action
 from dreieck.web.workbench.actions.going import go_to
-from dreieck.web.workbench.page_state import said
 
 _MAX_MARKED = 100_000
 
@@ -59,7 +59,7 @@ def give_names(context: Context, wish: Said) -> str:
     if not edits:
         raise DreieckError("No name was chosen.")
     context.change(f"{len(edits)} names", *edits)
-    return f"{len(edits)} name{'s' * (len(edits) != 1)} given. Ctrl+Z takes them back."
+    return f"{many(len(edits), 'name')} given. Ctrl+Z takes them back."
 
 
 @action(Effect.MOVES)
@@ -81,6 +81,8 @@ def mark_input(context: Context, wish: Said) -> str:
     if sum(area.size for area in places) > _MAX_MARKED:
         raise DreieckError(f"At most {_MAX_MARKED:,} cells can be marked at once.")
     edits = marked(context.sheet, places)
-    context.change(f"input mark of {said(places)}", *label, *edits)
+    context.change(f"input mark of {addresses(places)}", *label, *edits)
     role = edits[0].runs[0].look.role
-    return f"{said(places)}: {'input from now on' if role == 'input' else 'no input any more'}."
+    return (
+        f"{addresses(places)}: {'input from now on' if role == 'input' else 'no input any more'}."
+    )
