@@ -20,14 +20,15 @@ from pathlib import Path
 SAMPLE = 300
 WANTED = 85
 """So many percent have to be caught."""
-ANY = "dreieck.core.formula.locks.x_hold_of__mutmut_1"
+NONE = "none"
+"""No change has this name: asked for it, all changes are only made and counted."""
 _SURVIVED, _NOT_TESTED = 0, 33
 _HARMLESS = Path(__file__).parent / "harmless_mutants.toml"
 
 
 def main(seed: int) -> int:
     """Try a sample; the exit code tells whether enough of it was caught."""
-    run(ANY)
+    run(NONE, check=False)
     names = sorted(verdicts())
     random.Random(seed).shuffle(names)
     sample = list(islice((name for name in names if not is_harmless(name)), SAMPLE))
@@ -44,10 +45,12 @@ def main(seed: int) -> int:
     return 0 if caught >= WANTED else 1
 
 
-def run(*names: str) -> None:
+def run(*names: str, check: bool = True) -> None:
     """Let the tests run over changes with these names."""
     mutmut = Path(sys.executable).parent / "mutmut"
-    subprocess.run([mutmut, "run", *names], check=True, stdout=subprocess.DEVNULL)
+    done = subprocess.run([mutmut, "run", *names], check=False, capture_output=True, text=True)
+    if check and done.returncode:
+        sys.exit(done.stdout[-3000:] + done.stderr[-3000:])
 
 
 def verdicts() -> dict[str, int | None]:
