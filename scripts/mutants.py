@@ -1,7 +1,8 @@
 """Changes the code in small ways, one at a time, and tells which changes no test notices.
 
 ``python scripts/mutants.py SEED`` takes a sample of all such changes by a seed. Those that do
-not matter stand with the reason in ``scripts/harmless_mutants.toml`` and are left out.
+not matter stand with the reason in ``scripts/harmless_mutants.toml``: unnoticed, they do not
+count.
 """
 
 from __future__ import annotations
@@ -14,7 +15,6 @@ import sys
 import tomllib
 from collections import Counter
 from functools import cache
-from itertools import islice
 from pathlib import Path
 
 SAMPLE = 300
@@ -30,18 +30,23 @@ def main(seed: int) -> int:
     """Try a sample; the exit code tells whether enough of it was caught."""
     run(NONE, check=False)
     names = sorted(verdicts())
-    random.Random(seed).shuffle(names)
-    sample = list(islice((name for name in names if not is_harmless(name)), SAMPLE))
+    sample = random.Random(seed).sample(names, min(SAMPLE, len(names)))
     run(*sample)
     found = verdicts()
-    survivors = [name for name in sample if found[name] in (_SURVIVED, _NOT_TESTED)]
+    unnoticed = [name for name in sample if found[name] in (_SURVIVED, _NOT_TESTED)]
+    survivors = [name for name in unnoticed if not is_harmless(name)]
     for name in survivors:
         print(changed(name))
     by_module = Counter(name.partition(".x")[0] for name in survivors)
     for module, count in by_module.most_common():
         print(f"{count:4}  {module}")
-    caught = 100 * (len(sample) - len(survivors)) / len(sample)
-    print(f"seed {seed}: {caught:.1f} % of {len(sample)} changes were caught, {WANTED} are wanted")
+    harmless = len(unnoticed) - len(survivors)
+    matter = len(sample) - harmless
+    caught = 100 * (matter - len(survivors)) / matter
+    print(
+        f"seed {seed}: of {len(sample)} changes {harmless} are listed as harmless;"
+        f" {caught:.1f} % of the others were caught, {WANTED} are wanted"
+    )
     return 0 if caught >= WANTED else 1
 
 
