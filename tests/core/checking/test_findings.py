@@ -132,6 +132,8 @@ QUIET = {
         {**WEEKS, "B12": "5", "B13": "6", "B14": "7"},
         {"C4_C5": "=B4*2", "C7_C8": "=B7*2", "C10_C11": "=B10*2", "C13_C14": "=B13*2"},
     ),
+    "a value that the formula says is missing": (PRICES, {"C4_C9": "=IF(B4>60,B4,#N/A)"}),
+    "a value that is not there yet": (PRICES, {"C4_C9": "=IF(B4>60,B4,NA())"}),
     "a held rate": (PRICES, {"C4_C9": "=B4*$B$1"}),
     "a running total": (WEEKS, {"C4_C11": "=SUM(B$4:B4)"}),
     "a running total whose end is worked out": (

@@ -68,3 +68,15 @@ def test_four_ways_show_what_each_lock_would_give():
         assert Calculation(made).value("Loads", corner) == there
     with pytest.raises(DreieckError, match="no such reference"):
         four_ways(Calculation(made), made.sheets[0], start, shape, Area.parse("C5:E10"), 2)
+
+
+def test_of_two_landings_the_one_that_keeps_silent_is_told():
+    made = filled({**PRICES, "B2": "1.8"}, C4_C5="=B4*B1")
+    assert silent(trial(made, "B1", 2.0)) == ["C5"]
+
+
+def test_texts_and_errors_that_differ_are_answers_too():
+    made = filled(PRICES, C4_C4='=IF(B$1>1.9,"much","little")', C5_C5="=1/(B$1-2)", C6_C6='=A6&""')
+    told = {each.cell.text: each.after for each in trial(made, "B1", 2.0).answers}
+    assert told.keys() == {"C4", "C5"}
+    assert (told["C4"], told["C5"].code) == ("much", "#DIV/0!")

@@ -77,3 +77,10 @@ def test_cells_are_marked_as_inputs_and_back():
     assert sheet.look(Cell.parse("B4")) == Look("number", 2, "input")
     marked(sheet, [Area.parse("B4:B6")])[0].apply(made)
     assert input_cells(sheet) == [] and sheet.look(Cell.parse("B4")) == Look("number", 2)
+
+
+def test_the_frequent_numbers_come_first_then_the_smaller_ones_then_the_larger_blocks():
+    made = filled(PRICES, C4_C5="=B4*7.7", D4_D6="=B4+7.7", E4_E8="=B4*3.3", F4_F8="=B4/2.2")
+    assert [(number, count) for number, count, _ in found(made)] == [
+        (2.2, 5), (3.3, 5), (7.7, 3), (7.7, 2),
+    ]  # fmt: skip
