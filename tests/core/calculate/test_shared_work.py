@@ -99,3 +99,21 @@ def test_a_change_is_seen_by_totals_and_indexes():
     made.sheets[0].put(Cell(1, 40), 7.0, PLAIN)
     calculation.forget()
     assert read() == [787.0, 2.0]
+
+
+@given(
+    st.lists(entries, min_size=6, max_size=12),
+    st.sampled_from(["SUM", "COUNT", "AVERAGE", "MIN", "COUNTA"]),
+    st.sampled_from(["A{row}:A${last}", "A$1:A{row}", "A{row}:A{third}", "A$1:A${last}"]),
+)
+def test_a_block_of_ranges_gives_what_its_formulas_give_one_by_one(column, function, range_):
+    last = len(column)
+    formulas = {
+        row: f"={function}({range_.format(row=row, last=last, third=row + 2)})"
+        for row in range(1, last + 1)
+    }
+    data = {f"A{row}": text for row, text in enumerate(column, 1) if text}
+    block = workbook(Loads={**data, **{f"C{row}": text for row, text in formulas.items()}})
+    alone = [values(workbook(Loads={**data, "C1": "1", f"D{row}": text}), f"D{row}")[0]
+             for row, text in formulas.items()]  # fmt: skip
+    assert values(block, f"C1:C{last}") == alone

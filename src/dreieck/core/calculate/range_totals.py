@@ -40,10 +40,13 @@ def range_totals(
     read = Area(top.left, top.top, top.left, bottom.bottom)
     column = values.cells(sheet, read.left, read.top, read.bottom).values()
     spend(len(column))
-    return [
+    upwards, totals = _totals(reference, place, column, top.height, height)
+    # Each total is handed on before the next one: they are one and the same, growing.
+    found = [
         called(function, lambda total=total: _handed(takes, total))  # type: ignore[misc]
-        for total in _totals(reference, place, column, top.height, height)
+        for total in totals
     ]
+    return found[::-1] if upwards else found
 
 
 def stays_in_rows(node: tree.Node) -> bool:
@@ -62,14 +65,14 @@ def _goes_down(reference: RangeReference, top: Area, bottom: Area, rows: tuple[i
 
 def _totals(
     reference: RangeReference, place: Place, column: list[Value], window: int, height: int
-) -> Iterator[Total]:
-    """The totals row by row: of a range that grows at one end, or slides as a window."""
+) -> tuple[bool, Iterator[Total]]:
+    """The totals of a range that grows at one end or slides; whether from the last row upwards."""
     first, last = (locks.row for locks in reference.corners(place.cell))
     if last and not first:
-        return reversed(list(growing_upwards(column, height - 1)))
+        return True, growing_upwards(column, height - 1)
     if first and not last:
-        return growing(column, window - 1, height)
-    return sliding(column, window)
+        return False, growing(column, window - 1, height)
+    return False, sliding(column, window)
 
 
 def _handed(takes: Takes, total: Total) -> tuple[list[Total]]:
