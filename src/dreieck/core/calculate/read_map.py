@@ -112,9 +112,9 @@ def touched_areas(
         for name, patch, reads in read_map.reading(changed_on, changed):
             spend(_READING_STEPS)
             known = seen.setdefault((name, patch), [])
-            if any(each.around(reads) == each for each in known):
+            if any(reads.within(each) for each in known):
                 continue
-            inside = name == changed_on and patch.area.around(changed) == patch.area
+            inside = name == changed_on and changed.within(patch.area)
             where = _onward(changed, reads, patch.area) if inside else reads
             if len(known) >= _PIECEMEAL:
                 where = patch.area

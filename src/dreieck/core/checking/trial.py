@@ -74,7 +74,7 @@ def _touched(calculation: Calculation, sheet: Sheet, cell: Cell) -> list[tuple[s
     found: list[tuple[str, Area]] = []
     size = 0
     for name, area in touched_areas(calculation.read_map(), sheet.name, [Area.of(cell)]):
-        if any(other == name and each.around(area) == each for other, each in found):
+        if any(other == name and area.within(each) for other, each in found):
             continue
         size += area.size
         if size > _MAX_CELLS:

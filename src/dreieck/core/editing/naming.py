@@ -15,6 +15,7 @@ from dreieck.core.analysis.reads import read_names
 from dreieck.core.analysis.totalling import totals_above
 from dreieck.core.budget import spend
 from dreieck.core.calculate.blocks import patches
+from dreieck.core.editing.following import same_sheet
 from dreieck.core.editing.rewriting import Rewriting, edits_of, rewritings
 from dreieck.core.exceptions import NameRefused
 from dreieck.core.formula import Shape, tree
@@ -196,7 +197,7 @@ def _goes_on(inside: object, below: object) -> bool:
 def _ends(sheet: Sheet, row: int) -> bool:
     """Whether a row is one of totals."""
     used = sheet.used()
-    cells = sheet.formulas(used._replace(top=row, bottom=row)) if used else ()
+    cells = sheet.formulas(used.spanning("row", row, row)) if used else ()
     return any(totals_above(shape, cell) for cell, shape in cells)
 
 
@@ -231,7 +232,7 @@ def _spelled_out(leaf: tree.Node, names: list[Named], home: Sheet | None = None)
 
 
 def _without_own_sheet(node: Reference, home: Sheet) -> Reference:
-    if node.sheet is None or node.sheet.casefold() != home.name.casefold():
+    if node.sheet is None or not same_sheet(node.sheet, home.name):
         return node
     return node.on_own_sheet()
 

@@ -67,9 +67,7 @@ def relock(
     if hold is None:
         hold = "moves" if lock_of(mention.reference, at, axis) == "stays" else "stays"
     written = reference_text(with_lock(mention.reference, at, axis, hold), at)
-    return Relocked(
-        text[: mention.start] + written + text[mention.end :], mention.start + len(written)
-    )
+    return Relocked(mention.replaced(text, written), mention.start + len(written))
 
 
 def mention_at(text: str, at: Cell, caret: int) -> int:

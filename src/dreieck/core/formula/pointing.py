@@ -59,7 +59,7 @@ def re_aim(text: str, at: Cell, index: int, area: Area) -> Pointed | None:
     mention = found[index]
     written = reference_text(_aimed(mention.reference, at, area), at)
     return Pointed(
-        text[: mention.start] + written + text[mention.end :],
+        mention.replaced(text, written),
         mention.start,
         mention.start + len(written),
     )

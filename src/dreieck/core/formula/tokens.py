@@ -52,6 +52,10 @@ class Mention:
     start: int
     end: int
 
+    def replaced(self, text: str, written: str) -> str:
+        """The text with something else written in its place."""
+        return text[: self.start] + written + text[self.end :]
+
 
 _CELL = r"\$?[A-Za-z]{1,3}\$?[0-9]+"
 _TOKEN = re.compile(

@@ -145,7 +145,6 @@ def act(
             # What the page said of itself still holds, the typed text too.
             state, told = before, (older if isinstance(refusal, OutOfDate) else "") or str(refusal)
             kind = "news" if isinstance(refusal, OutOfDate) else "problem"
-            context = Context(opened, state, library)
         typed = f" What was typed: {state.text[:300]}" if state.text else ""
         if state.trial and not state.trying:
             state.stop_trying()

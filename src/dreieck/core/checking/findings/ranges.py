@@ -187,7 +187,7 @@ def counts_total(subject: Subject) -> Iterator[Finding]:
                 (cell, summed)
                 for cell, shape in sheet.formulas(area)
                 for summed in _summed(shape, cell)
-                if area.around(summed) == area and not summed.holds(cell)
+                if summed.within(area) and not summed.holds(cell)
                 and _in_line(cell, summed, area)
             ]  # fmt: skip
             if subtotals:

@@ -84,7 +84,7 @@ def find_locks(context: Context, wish: Aim) -> str:
         raise DreieckError("Choose a landing other than the start; any locks serve the start.")
     changed = reference_text(aimed(mention.reference, at, landing, Area.parse(wish.to)), at)
     state.aiming = -1
-    new = text[: mention.start] + changed + text[mention.end :]
+    new = mention.replaced(text, changed)
     if new == text:
         return f"{tag(index)} reads {wish.to} in {landing.text} already."
     rewrite(context, situation, Relocked(new, mention.start + len(changed)))
