@@ -19,8 +19,14 @@ from dreieck.core.editing.following import same_sheet
 from dreieck.core.editing.rewriting import Rewriting, edits_of, rewritings
 from dreieck.core.exceptions import NameRefused
 from dreieck.core.formula import Shape, tree
-from dreieck.core.formula.printer import sheet_text
-from dreieck.core.formula.reference import CellReference, RangeReference, Reference, never_moves
+from dreieck.core.formula.printer import reference_text
+from dreieck.core.formula.reference import (
+    CellReference,
+    RangeReference,
+    Reference,
+    never_moves,
+    staying,
+)
 from dreieck.core.grid import MAX_COLUMN, MAX_ROW, Area, Cell
 from dreieck.core.sheet.edits import Edit, SetName
 from dreieck.core.sheet.names import Named, checked_name, named
@@ -63,13 +69,7 @@ def area_said(sheet: Sheet, area: Area, grows: Grows = "") -> str:
         area = area._replace(bottom=MAX_ROW)
     elif grows == "right":
         area = area._replace(right=MAX_COLUMN)
-    corners = area.text.split(":")
-    locked = [re.sub(r"([A-Z]+)?(\d+)?", _dollars, corner) for corner in corners]
-    return f"{sheet_text(sheet.name)}!{':'.join(locked)}"
-
-
-def _dollars(match: re.Match[str]) -> str:
-    return "".join(f"${part}" for part in match.groups() if part)
+    return reference_text(staying(area, sheet.name), area.first)
 
 
 def renamed(workbook: Workbook, old: str, new: str) -> list[Edit]:

@@ -235,6 +235,21 @@ def never_moves(reference: Reference) -> bool:
     return all(part.locked for axis in AXES for part in reference.on(axis))
 
 
+def staying(area: Area, sheet: str) -> Reference:
+    """The reference that reads an area of a sheet wherever its formula stands."""
+
+    def part(coordinate: int) -> Part:
+        return Part(True, coordinate)
+
+    if area.size == 1:
+        return CellReference(part(area.left), part(area.top), sheet)
+    columns = Span(part(area.left), part(area.right))
+    rows = Span(part(area.top), part(area.bottom))
+    if area.height == MAX_ROW:
+        return RangeReference(columns, None, sheet)
+    return RangeReference(None if area.width == MAX_COLUMN else columns, rows, sheet)
+
+
 def _coordinates(span: Span | None, base: int, limit: int) -> tuple[int, int]:
     if span is None:
         return 1, limit
