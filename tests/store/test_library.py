@@ -1,6 +1,7 @@
 import threading
 
 import pytest
+from tables import wide
 
 from dreieck.core.exceptions import DreieckError
 from dreieck.core.grid import Cell
@@ -72,13 +73,13 @@ def test_the_longest_name_of_a_workbook_is_one(library):
 
 def test_a_workbook_begins_with_what_was_typed_for_it(library):
     id = library.create(
-        "Prices", [NewSheet("Prices", {"B3": "12%", "B4": "=B3*2"}, widths={2: 90})]
+        "Prices", [NewSheet("Prices", {"B3": "12%", "B4": "=B3*2"}, layout=wide({2: 90}))]
     )
     opened = library.open(id)
     sheet = opened.workbook.sheets[0]
     assert opened.calculation.value("Prices", Cell.parse("B4")) == 0.24
     assert sheet.look(Cell.parse("B3")).form == "percent"
-    assert sheet.widths == {2: 90}
+    assert sheet.layout == wide({2: 90})
     assert opened.history() == (None, None)
 
 

@@ -13,7 +13,7 @@ from sqlalchemy import event
 
 from dreieck.core.calculate import Calculation
 from dreieck.core.calculate.chance import next_seed
-from dreieck.core.editing import sheets
+from dreieck.core.editing import laying_out, sheets
 from dreieck.core.editing.cutting import cut_to
 from dreieck.core.editing.fill import plan_fill
 from dreieck.core.editing.inserting import deleted, inserted
@@ -349,32 +349,46 @@ def change_lines(opened, way, lines):
     opened.change(lines.text, edits, opened.revision)
 
 
+def lay_out(opened, way, lines, *told):
+    edit = way(opened.workbook.sheets[0], [lines], *told)
+    opened.change("layout", [edit], opened.revision)
+
+
 entry_actions = st.tuples(st.just(enter_at), near_cells, near_formulas | st.text(max_size=5))
 fill_actions = st.tuples(st.just(put_below), near_cells, st.integers(0, 6))
 some_lines = st.builds(
     Lines, st.sampled_from(["row", "column"]), st.integers(1, 14), st.integers(1, 4)
 )
+layout_actions = st.tuples(
+    st.just(lay_out), st.just(laying_out.resized), some_lines, st.sampled_from([None, 60, 140])
+) | st.tuples(st.just(lay_out), st.sampled_from([laying_out.hidden, laying_out.shown]), some_lines)
 line_actions = st.tuples(st.just(change_lines), st.sampled_from([inserted, deleted]), some_lines)
 
 
 @settings(max_examples=25, suppress_health_check=[HealthCheck.function_scoped_fixture])
-@given(st.lists(entry_actions | fill_actions | line_actions, max_size=7))
+@given(st.lists(entry_actions | fill_actions | line_actions | layout_actions, max_size=7))
 def test_any_history_goes_back_and_forth_and_reads_back_the_same(tmp_path_factory, actions):
     path = tmp_path_factory.mktemp("history") / "data.db"
     library = Library(Database(path))
     id = library.create("Loads")
     opened = library.open(id)
-    states = [list(opened.workbook.sheets[0].all_runs())]
+
+    def state():
+        sheet = opened.workbook.sheets[0]
+        return list(sheet.all_runs()), sheet.layout
+
+    states = [state()]
     for make, *told in actions:
         make(opened, *told)
-        states.append(list(opened.workbook.sheets[0].all_runs()))
+        states.append(state())
     library, opened = reopened(library, path, id)
-    for state in reversed(states[:-1]):
+    assert state() == states[-1]
+    for before in reversed(states[:-1]):
         opened.undo(opened.revision)
-        assert list(opened.workbook.sheets[0].all_runs()) == state
-    for state in states[1:]:
+        assert state() == before
+    for after in states[1:]:
         opened.redo(opened.revision)
-        assert list(opened.workbook.sheets[0].all_runs()) == state
+        assert state() == after
     library.close()
 
 

@@ -3,6 +3,7 @@
 from __future__ import annotations
 
 from dreieck.core.grid import Area
+from dreieck.core.sheet.layout import Layout, LineLook, LineLooks
 from dreieck.core.values.look import Look
 from dreieck.store import NewSheet
 
@@ -48,8 +49,12 @@ def _row(sheet: NewSheet, row: int, texts: dict[str, str], look: Look) -> None:
         sheet.looks[f"{column}{row}"] = look
 
 
+def _wide(widths: dict[int, int]) -> Layout:
+    return Layout(LineLooks.of((at, at, LineLook(width)) for at, width in widths.items()))
+
+
 def _prices() -> NewSheet:
-    sheet = NewSheet("Prices", widths={1: 140})
+    sheet = NewSheet("Prices", layout=_wide({1: 140}))
     _row(sheet, 1, {"A": "Prices and weights, first week"}, _TITLE)
     sheet.entries |= {"A3": "Carrying price, per kg", "B3": "1.80"}
     sheet.entries |= {"A4": "Reserve", "B4": "10%"}
@@ -92,7 +97,7 @@ def _loads() -> NewSheet:
 
 
 def _season() -> NewSheet:
-    sheet = NewSheet("Season", widths={3: 130, 4: 130})
+    sheet = NewSheet("Season", layout=_wide({3: 130, 4: 130}))
     _row(sheet, 1, {"A": "Guests week by week"}, _TITLE)
     headings = ("Week", "Guests", "Running total", "Change")
     _row(sheet, 3, dict(zip("ABCD", headings, strict=True)), _HEADING)
@@ -105,7 +110,7 @@ def _season() -> NewSheet:
 
 
 def _to_mend() -> NewSheet:
-    sheet = NewSheet("To mend", widths={1: 140, 3: 124, 4: 124})
+    sheet = NewSheet("To mend", layout=_wide({1: 140, 3: 124, 4: 124}))
     _row(sheet, 1, {"A": "Fills with something wrong in each"}, _TITLE)
     sheet.entries |= {"A3": "Carrying price, per kg", "B3": "1.80"}
     sheet.looks["B3"] = _INPUT_2

@@ -18,12 +18,15 @@ from dreieck.core.sheet.edits import (
     InsertLines,
     RemoveSheet,
     SetCells,
+    SetLayout,
     SetName,
     SetSeed,
 )
+from dreieck.core.sheet.layout import PLAIN_LAYOUT
 from dreieck.core.sheet.names import Named
 from dreieck.core.sheet.sheet import Run
 from dreieck.core.values.look import PLAIN, Look
+from dreieck.store.layouts import layout_of, layout_said
 
 
 class Stored(NamedTuple):
@@ -117,8 +120,8 @@ def _edit(edit: Edit, number_of: NumberOf) -> dict[str, Any]:
         said |= {"name": edit.name, "position": edit.position}
     if isinstance(edit, InsertLines | DeleteLines):
         said["lines"] = [edit.lines.axis, edit.lines.first, edit.lines.count]
-    if isinstance(edit, AddSheet | InsertLines):
-        said["widths"] = list(edit.widths.items())
+    if isinstance(edit, AddSheet | InsertLines | DeleteLines | SetLayout) and edit.layout:
+        said["layout"] = layout_said(edit.layout)
     if isinstance(edit, SetCells | AddSheet | InsertLines):
         said["cells"] = [
             [run.column, run.top, run.bottom, look_text(run.look), *stored_run(run, number_of)]
@@ -132,6 +135,7 @@ def _edit_of(said: dict[str, Any], shape_of: ShapeOf) -> Edit:
         Run(column, top, bottom, content_of(Stored(*content), shape_of), look_of(look))
         for column, top, bottom, look, *content in said.get("cells", ())
     )
+    layout = layout_of(said["layout"]) if "layout" in said else None
     match said["edit"]:
         case "SetName":
             named = said["named"]
@@ -141,13 +145,14 @@ def _edit_of(said: dict[str, Any], shape_of: ShapeOf) -> Edit:
         case "SetCells":
             return SetCells(said["sheet"], runs)
         case "InsertLines":
-            lines = Lines(*said["lines"])
-            return InsertLines(said["sheet"], lines, runs, dict(said["widths"]))
+            return InsertLines(said["sheet"], Lines(*said["lines"]), runs, layout)
         case "DeleteLines":
-            return DeleteLines(said["sheet"], Lines(*said["lines"]))
+            return DeleteLines(said["sheet"], Lines(*said["lines"]), layout)
+        case "SetLayout":
+            return SetLayout(said["sheet"], layout or PLAIN_LAYOUT)
         case "AddSheet":
-            widths = dict(said["widths"])
-            return AddSheet(said["sheet"], said["name"], said["position"], runs, widths)
+            sheet, name, position = said["sheet"], said["name"], said["position"]
+            return AddSheet(sheet, name, position, runs, layout or PLAIN_LAYOUT)
         case "RemoveSheet":
             return RemoveSheet(said["sheet"])
         case _:

@@ -2,7 +2,6 @@
 
 from __future__ import annotations
 
-import json
 import unicodedata
 from collections import OrderedDict
 from collections.abc import Iterable
@@ -17,8 +16,10 @@ from dreieck.core.editing.entering import entered
 from dreieck.core.exceptions import DreieckError
 from dreieck.core.grid import Cell
 from dreieck.core.sheet.edits import SetCells
+from dreieck.core.sheet.layout import PLAIN_LAYOUT, Layout
 from dreieck.core.values.look import PLAIN, Look
 from dreieck.store.database import DAMAGE, Database, StoreError, damaged
+from dreieck.store.layouts import layout_text
 from dreieck.store.lock import WorkbookLock
 from dreieck.store.open_workbook import OpenWorkbook
 from dreieck.store.tables import ChangeRow, RunRow, SheetRow, WorkbookRow
@@ -35,12 +36,12 @@ _UNSEEN = "\u034f\u115f\u1160\u2800\u3164\uffa0"
 
 @dataclass(slots=True)
 class NewSheet:
-    """A sheet to begin with: typed text and looks by address."""
+    """A sheet to begin with: typed text and looks by address, and its layout."""
 
     name: str
     entries: dict[str, str] = field(default_factory=dict)
     looks: dict[str, Look] = field(default_factory=dict)
-    widths: dict[int, int] = field(default_factory=dict)
+    layout: Layout = PLAIN_LAYOUT
 
 
 @dataclass(frozen=True, slots=True)
@@ -107,9 +108,11 @@ class Library:
             assert row.id is not None
             made: list[tuple[int, NewSheet]] = []
             for position, sheet in enumerate(sheets):
-                widths = json.dumps(sheet.widths)
                 sheet_row = SheetRow(
-                    workbook_id=row.id, name=sheet.name, position=position, widths=widths
+                    workbook_id=row.id,
+                    name=sheet.name,
+                    position=position,
+                    layout=layout_text(sheet.layout),
                 )
                 session.add(sheet_row)
                 session.flush()

@@ -15,6 +15,7 @@ from dreieck.core.sheet.names import Named
 from dreieck.core.sheet.sheet import Sheet
 from dreieck.core.sheet.workbook import Workbook
 from dreieck.store.encoding import Stored, content_of, look_of
+from dreieck.store.layouts import layout_of
 from dreieck.store.shapes import Shapes
 from dreieck.store.tables import NameRow, SheetRow, WorkbookRow
 
@@ -40,7 +41,7 @@ _RUNS = """SELECT "column", top, bottom, kind, number, text, shape, look FROM ru
 def _read_sheet(session: Session, row: SheetRow, shapes: Shapes) -> Sheet:
     assert row.id is not None
     sheet = Sheet(row.id, row.name)
-    sheet.widths = {int(column): width for column, width in json.loads(row.widths).items()}
+    sheet.layout = layout_of(json.loads(row.layout))
     rows = session.connection().exec_driver_sql(_RUNS, (row.id,)).fetchall()
     for column, runs in groupby(rows, key=itemgetter(0)):
         _read_column(sheet, column, list(runs), shapes)

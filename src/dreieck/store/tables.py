@@ -35,7 +35,7 @@ class WorkbookRow(SQLModel, table=True):
 
 
 class SheetRow(SQLModel, table=True):
-    """A sheet; ``widths`` maps columns to pixels, as JSON."""
+    """A sheet; ``layout`` is how it is laid out, as JSON."""
 
     __tablename__ = "sheet"
     # Undo brings a deleted sheet back under its number, so no number is given twice.
@@ -44,7 +44,7 @@ class SheetRow(SQLModel, table=True):
     workbook_id: int = Field(foreign_key="workbook.id", index=True, ondelete="CASCADE")
     name: str
     position: int
-    widths: str = "{}"
+    layout: str = "{}"
 
 
 class ShapeRow(SQLModel, table=True):

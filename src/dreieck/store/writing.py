@@ -2,7 +2,6 @@
 
 from __future__ import annotations
 
-import json
 from collections.abc import Iterator
 from operator import itemgetter
 
@@ -25,6 +24,7 @@ from dreieck.core.sheet.edits import (
 )
 from dreieck.core.sheet.workbook import Workbook
 from dreieck.store.encoding import look_text, stored_run
+from dreieck.store.layouts import layout_text
 from dreieck.store.shapes import Shapes
 from dreieck.store.tables import NameRow, SheetRow, WorkbookRow
 
@@ -38,7 +38,7 @@ def write(session: Session, workbook_id: int, edit: Edit, shapes: Shapes) -> Non
                 workbook_id=workbook_id,
                 name=edit.name,
                 position=edit.position,
-                widths=json.dumps(edit.widths),
+                layout=layout_text(edit.layout),
             )
             session.add(row)
             session.flush()
@@ -68,10 +68,10 @@ def write(session: Session, workbook_id: int, edit: Edit, shapes: Shapes) -> Non
 
 
 def write_sheets(session: Session, workbook: Workbook) -> None:
-    """Write the positions of all sheets and the widths of their columns."""
+    """Write the positions and the layouts of all sheets."""
     for position, sheet in enumerate(workbook.sheets):
         placed = update(SheetRow).where(col(SheetRow.id) == sheet.id)
-        session.execute(placed.values(position=position, widths=json.dumps(sheet.widths)))
+        session.execute(placed.values(position=position, layout=layout_text(sheet.layout)))
 
 
 # Plain tuples to the driver, so that many runs are one statement.

@@ -4,7 +4,7 @@ import pytest
 from formulas import near_cells, near_formulas
 from hypothesis import given
 from hypothesis import strategies as st
-from tables import GRID, PRICES, apply, filled, values, workbook
+from tables import GRID, PRICES, apply, filled, values, wide, workbook
 
 from dreieck.core.editing.inserting import deleted, inserted, losing
 from dreieck.core.editing.naming import given as name_given
@@ -31,7 +31,7 @@ def text(book, cell, sheet=0):
 
 
 def state(book):
-    return [(each.name, list(each.all_runs()), dict(each.widths)) for each in book.sheets]
+    return [(each.name, list(each.all_runs()), each.layout) for each in book.sheets]
 
 
 def afterwards(at, way, lines):
@@ -153,17 +153,17 @@ def test_looks_and_widths_come_along_and_new_lines_look_like_their_neighbours():
     sheet = book.sheets[0]
     sheet.dress(2, 3, 3, Look(role="heading"))
     sheet.dress(2, 4, 9, Look("number", 2))
-    sheet.widths = {2: 140, 3: 90}
+    sheet.layout = wide({2: 140, 3: 90})
     make(book, inserted, "row", 4)
     assert sheet.look(Cell.parse("B4")) == Look("number", 2)
     assert sheet.look(Cell.parse("B3")) == Look(role="heading")
     make(book, inserted, "column", 2)
-    assert sheet.widths == {3: 140, 4: 90}
+    assert sheet.layout == wide({3: 140, 4: 90})
     assert sheet.look(Cell.parse("C10")) == Look("number", 2)
     inverse = make(book, deleted, "column", 3)
-    assert sheet.widths == {3: 90}
+    assert sheet.layout == wide({3: 90})
     apply(book, inverse)
-    assert sheet.widths == {3: 140, 4: 90}
+    assert sheet.layout == wide({3: 140, 4: 90})
 
 
 def test_what_would_be_lost_is_told_before():

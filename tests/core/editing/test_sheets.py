@@ -1,7 +1,7 @@
 """Sheets added, renamed, duplicated, moved and deleted, and the formulas that follow."""
 
 import pytest
-from tables import apply, values, workbook
+from tables import apply, values, wide, workbook
 
 from dreieck.core.editing import sheets
 from dreieck.core.exceptions import SheetError
@@ -43,7 +43,7 @@ def test_a_deleted_sheet_is_lost_for_good_and_comes_back_whole():
     book = made()
     prices = book.sheet("Prices")
     prices.put(A1, 2.0, Look("percent", 1, "input"))
-    prices.widths[1] = 140
+    prices.layout = wide({1: 140})
     before = texts(book)
     assert [place.sheet for place in sheets.losing(book, prices)] == ["Loads", "Season"]
     undo = apply(book, sheets.deleted(book, prices))
@@ -52,7 +52,7 @@ def test_a_deleted_sheet_is_lost_for_good_and_comes_back_whole():
     apply(book, undo)
     assert texts(book) == before and book.sheets[0].name == "Prices"
     assert book.sheet("Prices").look(A1) == Look("percent", 1, "input")
-    assert book.sheet("Prices").widths == {1: 140}
+    assert book.sheet("Prices").layout == wide({1: 140})
 
 
 def test_sheets_are_added_duplicated_and_moved():

@@ -25,7 +25,7 @@ def duplicated(workbook: Workbook, sheet: Sheet, new_id: int) -> list[Edit]:
     """Put a copy of a sheet behind it."""
     name = _free_name(workbook, f"{sheet.name[:56]} copy", first="")
     position = workbook.sheets.index(sheet) + 1
-    return [AddSheet(new_id, name, position, tuple(sheet.all_runs()), dict(sheet.widths))]
+    return [AddSheet(new_id, name, position, tuple(sheet.all_runs()), sheet.layout)]
 
 
 def renamed(workbook: Workbook, sheet: Sheet, name: str) -> list[Edit]:

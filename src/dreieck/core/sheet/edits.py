@@ -3,10 +3,11 @@
 from __future__ import annotations
 
 from collections.abc import Iterable, Mapping
-from dataclasses import dataclass, field
+from dataclasses import dataclass
 
 from dreieck.core.grid import Area, Cell, Lines
 from dreieck.core.sheet.content import Content
+from dreieck.core.sheet.layout import PLAIN_LAYOUT, Layout
 from dreieck.core.sheet.names import Named
 from dreieck.core.sheet.sheet import Run, Sheet
 from dreieck.core.sheet.workbook import Workbook
@@ -57,41 +58,47 @@ class SetCells:
 
 @dataclass(frozen=True, slots=True)
 class InsertLines:
-    """Put rows or columns into a sheet, and what they hold. Formulas are not changed."""
+    """Put rows or columns into a sheet, and what they hold. Formulas are not changed.
+
+    ``layout`` is that of the sheet afterwards, None where it follows from the one before.
+    """
 
     sheet_id: int
     lines: Lines
     runs: Runs = ()
-    widths: dict[int, int] = field(default_factory=dict)
+    layout: Layout | None = None
 
     def apply(self, workbook: Workbook) -> DeleteLines:
         """Make the edit and return its inverse. Raises SheetError."""
         sheet = workbook.sheet_by_id(self.sheet_id)
+        before = sheet.layout
         sheet.insert(self.lines)
         for run in self.runs:
             sheet.put_run(run)
-        sheet.widths |= self.widths
-        return DeleteLines(self.sheet_id, self.lines)
+        sheet.layout = self.layout or sheet.layout
+        return DeleteLines(self.sheet_id, self.lines, before)
 
 
 @dataclass(frozen=True, slots=True)
 class DeleteLines:
-    """Take rows or columns out of a sheet. Formulas that read them are not changed."""
+    """Take rows or columns out of a sheet. Formulas that read them are not changed.
+
+    ``layout`` is that of the sheet afterwards, None where it follows from the one before.
+    """
 
     sheet_id: int
     lines: Lines
+    layout: Layout | None = None
 
     def apply(self, workbook: Workbook) -> InsertLines:
         """Make the edit and return its inverse. Raises SheetError."""
-        sheet, area = workbook.sheet_by_id(self.sheet_id), self.lines.area
-        held = tuple(sheet.all_runs(area))
-        widths = {
-            number: width
-            for number, width in sheet.widths.items()
-            if self.lines.axis == "column" and area.left <= number <= area.right
-        }
+        sheet = workbook.sheet_by_id(self.sheet_id)
+        inverse = InsertLines(
+            self.sheet_id, self.lines, tuple(sheet.all_runs(self.lines.area)), sheet.layout
+        )
         sheet.delete(self.lines)
-        return InsertLines(self.sheet_id, self.lines, held, widths)
+        sheet.layout = self.layout or sheet.layout
+        return inverse
 
 
 @dataclass(frozen=True, slots=True)
@@ -102,12 +109,12 @@ class AddSheet:
     name: str
     position: int
     runs: Runs = ()
-    widths: dict[int, int] = field(default_factory=dict)
+    layout: Layout = PLAIN_LAYOUT
 
     def apply(self, workbook: Workbook) -> RemoveSheet:
         """Make the edit and return its inverse."""
         sheet = Sheet(self.sheet_id, self.name)
-        sheet.widths = dict(self.widths)
+        sheet.layout = self.layout
         for run in self.runs:
             sheet.put_run(run)
         workbook.sheets.insert(self.position, sheet)
@@ -125,9 +132,21 @@ class RemoveSheet:
         sheet = workbook.sheet_by_id(self.sheet_id)
         position = workbook.sheets.index(sheet)
         del workbook.sheets[position]
-        return AddSheet(
-            sheet.id, sheet.name, position, tuple(sheet.all_runs()), dict(sheet.widths)
-        )
+        return AddSheet(sheet.id, sheet.name, position, tuple(sheet.all_runs()), sheet.layout)
+
+
+@dataclass(frozen=True, slots=True)
+class SetLayout:
+    """Lay a sheet out otherwise. What it holds is not changed."""
+
+    sheet_id: int
+    layout: Layout
+
+    def apply(self, workbook: Workbook) -> SetLayout:
+        """Make the edit and return its inverse. Raises SheetError."""
+        sheet = workbook.sheet_by_id(self.sheet_id)
+        before, sheet.layout = sheet.layout, self.layout
+        return SetLayout(self.sheet_id, before)
 
 
 @dataclass(frozen=True, slots=True)
@@ -178,6 +197,7 @@ class SetSeed:
 Edit = (
     SetName
     | SetSeed
+    | SetLayout
     | SetCells
     | InsertLines
     | DeleteLines

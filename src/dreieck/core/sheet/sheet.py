@@ -7,10 +7,20 @@ from typing import NamedTuple
 
 from dreieck.core.budget import spend
 from dreieck.core.formula import Shape
-from dreieck.core.grid import EVERYWHERE, MAX_COLUMN, MAX_ROW, Area, Axis, Cell, Lines
+from dreieck.core.grid import (
+    EVERYWHERE,
+    MAX_COLUMN,
+    MAX_ROW,
+    Area,
+    Axis,
+    Cell,
+    LineChange,
+    Lines,
+)
 from dreieck.core.sheet.cells import Cells, Kind
 from dreieck.core.sheet.column import Column
 from dreieck.core.sheet.content import Content
+from dreieck.core.sheet.layout import PLAIN_LAYOUT
 from dreieck.core.values.look import PLAIN, Look
 
 
@@ -35,8 +45,7 @@ class Sheet:
     def __init__(self, id: int, name: str) -> None:
         self.id = id
         self.name = name
-        self.widths: dict[int, int] = {}
-        """Widths of columns in pixels, where they differ from the usual."""
+        self.layout = PLAIN_LAYOUT
         self.columns: dict[int, Column] = {}
         """The columns that hold something; look, do not change."""
         self._looks: dict[int, Column] = {}
@@ -48,7 +57,7 @@ class Sheet:
     def copy(self) -> Sheet:
         """A sheet with the same cells to try changes on; good until this one changes."""
         other = Sheet(self.id, self.name)
-        other.widths = self.widths
+        other.layout = self.layout
         other.columns, other._looks = self.columns.copy(), self._looks.copy()
         other._borrowed = set(self.columns) | set(self._looks)
         other.version = self.version
@@ -89,7 +98,7 @@ class Sheet:
 
     def insert(self, lines: Lines) -> None:
         """Make room for rows or columns; what stands there and behind moves on."""
-        self._slide(lines.axis, lines.first, lines.count)
+        self._slide(LineChange(lines, comes=True))
 
     def delete(self, lines: Lines) -> None:
         """Take rows or columns out; what stands behind them moves up."""
@@ -97,14 +106,16 @@ class Sheet:
             for number in {*self.columns, *self._looks}:
                 self.put_run(Run(number, lines.first, lines.last, None, PLAIN))
         else:
-            for held in (self.columns, self._looks, self.widths):
+            for held in (self.columns, self._looks):
                 for number in [n for n in held if lines.first <= n <= lines.last]:
                     del held[number]
-        self._slide(lines.axis, lines.last + 1, -lines.count)
+        self._slide(LineChange(lines, comes=False))
 
-    def _slide(self, axis: Axis, first: int, steps: int) -> None:
+    def _slide(self, change: LineChange) -> None:
         self.version += 1
-        if axis == "row":
+        self.layout = self.layout.after(change)
+        first, steps = change.beyond, change.steps
+        if change.lines.axis == "row":
             for number in {*self.columns, *self._looks}:
                 self._own(number)
                 for columns in (self.columns, self._looks):
@@ -117,7 +128,6 @@ class Sheet:
 
         self.columns = {after(n): column for n, column in self.columns.items()}
         self._looks = {after(n): looks for n, looks in self._looks.items()}
-        self.widths = {after(n): width for n, width in self.widths.items()}
         self._borrowed = {after(n) for n in self._borrowed}
 
     def _own(self, number: int) -> None:

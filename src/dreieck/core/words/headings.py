@@ -2,10 +2,15 @@
 
 from __future__ import annotations
 
+from dreieck.core.calculate.blocks import blocks
 from dreieck.core.grid import MAX_COLUMN, MAX_ROW, Area, Cell
+from dreieck.core.sheet.cells import Kind
+from dreieck.core.sheet.layout import Headings
 from dreieck.core.sheet.sheet import Sheet
 
 _REACH = 2_000
+_MOST = 8
+"""More columns or rows than these would take too much of the view."""
 
 
 def heading_above(sheet: Sheet, cell: Cell) -> str | None:
@@ -54,6 +59,27 @@ def heading_of(sheet: Sheet, area: Area) -> str | None:
     rows = _from_to(heading_left(sheet, first), heading_left(sheet, last))
     columns = _from_to(heading_above(sheet, first), heading_above(sheet, last))
     return _joined(rows, columns)
+
+
+def headings_in_view(sheet: Sheet) -> Headings:
+    """The columns and rows that are worth keeping in view: those before the table begins.
+
+    The table is the largest block, so that what its locked references read stays too; without
+    one it is what is filled with numbers.
+    """
+    filled = [block.area for block in blocks(sheet) if block.size > 1]
+    if filled:
+        table = max(filled, key=lambda area: area.size)
+        corner = table.first
+    else:
+        numbers = {
+            number: found[0]
+            for number, column in sheet.columns.items()
+            if (found := column.rows(1, MAX_ROW, Kind.NUMBER))
+        }
+        corner = Cell(min(numbers), min(numbers.values())) if numbers else Cell(1, 1)
+    columns, rows = corner.column - 1, corner.row - 1
+    return Headings(columns * (columns <= _MOST), rows * (rows <= _MOST))
 
 
 def _top_text(sheet: Sheet, first: Cell) -> str | None:

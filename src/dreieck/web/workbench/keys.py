@@ -68,6 +68,7 @@ KEYS = (
     Key("Alt + I", "mark the selection as input, or not", "selecting", action="mark-input"),
     Key("Alt + L", "insert or delete rows and columns, and what else the selection offers",
         "selecting", act="about"),
+    Key("Alt + H", "keep headings in view, or let them scroll", "always", action="keep-in-view"),
     Key("Alt + G", "go to a cell or name; several, with commas, are selected", "always",
         act="address"),
     Key("Alt + .", "next sheet", "always", action="show-sheet", wish={"columns": 1}),

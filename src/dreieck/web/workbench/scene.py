@@ -11,32 +11,15 @@ from dreieck.core.calculate import look_of
 from dreieck.core.formula import Shape, may_point
 from dreieck.core.formula.reference import Reference
 from dreieck.core.formula.shift import tag
-from dreieck.core.grid import MAX_COLUMN, MAX_ROW, Area, Cell, column_letters
+from dreieck.core.grid import Area, Cell
 from dreieck.core.sheet.content import Content, Unreadable, typed_text
 from dreieck.core.values import UNFINISHED, Error, Value
 from dreieck.core.values.look import shown_text
 from dreieck.web.workbench.colours import COLOURS, colour_of
+from dreieck.web.workbench.measuring import room_in
 from dreieck.web.workbench.page_state import PageState
 from dreieck.web.workbench.situation import Situation
-
-WIDTH = 110
-"""The usual width of a column, in pixels."""
-WIDE = 168
-"""The least width of a column that shows formulas."""
-ROW = 29
-"""The height of a row; twice as high where values and formulas are shown."""
-HEAD = 40
-"""The width of the row headings."""
-_DIGIT = 7.9
-_PADDING = 18
-
-
-class ColumnShown(BaseModel):
-    """A column in view."""
-
-    number: int
-    letters: str
-    width: int
+from dreieck.web.workbench.window import AxisShown, Window, window
 
 
 class CellShown(BaseModel):
@@ -98,8 +81,8 @@ class Scene(BaseModel):
     """Whether some values had to wait; the page asks for them again."""
     insists: bool
     state: dict[str, Any]
-    columns: list[ColumnShown]
-    row_height: int
+    columns: AxisShown
+    rows: AxisShown
     used: tuple[int, int]
     cells: list[CellShown]
     text: str
@@ -120,8 +103,7 @@ class Scene(BaseModel):
 def scene(situation: Situation, *, insists: bool = False) -> Scene:
     """The picture of a situation. A page that went on since takes the state if it insists."""
     state = situation.state
-    columns, bottom = _window(situation)
-    in_view = Area(columns[0].number, state.top, columns[-1].number, bottom)
+    in_view = window(state, situation.sheet.layout)
     used = situation.sheet.used() or Area(1, 1, 1, 1)
     block = situation.block.area if situation.block else None
     at_home = situation.home is situation.sheet
@@ -130,10 +112,10 @@ def scene(situation: Situation, *, insists: bool = False) -> Scene:
         revision=situation.opened.revision,
         insists=insists,
         state=_state(state),
-        columns=columns,
-        row_height=_row_height(state),
+        columns=in_view.columns,
+        rows=in_view.rows,
         used=(used.right, used.bottom),
-        cells=_cells(situation, in_view, columns),
+        cells=_cells(situation, in_view),
         text=situation.desk_text,
         chips=[
             Chip(start=mention.start, end=mention.end, colour=colour_of(index))
@@ -190,69 +172,33 @@ def _state(state: PageState) -> dict[str, Any]:
     return state.model_dump(include=set(PageState.model_fields) - own)
 
 
-def _row_height(state: PageState) -> int:
-    return ROW + 15 if state.view == "both" else ROW
-
-
-def _column_width(situation: Situation, column: int) -> int:
-    width = situation.sheet.widths.get(column, WIDTH)
-    return width if situation.state.view == "values" else max(width, WIDE)
-
-
-def _window(situation: Situation) -> tuple[list[ColumnShown], int]:
-    """The columns in view and the last row; moves the window to what is to be revealed."""
-    state = situation.state
-    rows = max(state.height // _row_height(state), 1)
-    whole = state.width - HEAD
-    state.left, state.top = min(state.left, MAX_COLUMN), min(state.top, MAX_ROW)
-    if state.reveal:
-        cell = Cell.parse(state.reveal)
-        state.top = min(state.top, cell.row)
-        state.top = max(state.top, cell.row - max(rows - 1, 0))
-        state.left = min(state.left, cell.column)
-        room = whole - _column_width(situation, cell.column)
-        first = cell.column
-        while first > state.left and room >= _column_width(situation, first - 1):
-            first -= 1
-            room -= _column_width(situation, first)
-        state.left = first
-    columns: list[ColumnShown] = []
-    taken = 0
-    number = state.left
-    while taken < whole and number <= MAX_COLUMN:
-        width = _column_width(situation, number)
-        columns.append(ColumnShown(number=number, letters=column_letters(number), width=width))
-        taken += width
-        number += 1
-    return columns, min(state.top + rows, MAX_ROW)
-
-
-def _cells(situation: Situation, view: Area, columns: list[ColumnShown]) -> list[CellShown]:
-    widths = {column.number: column.width for column in columns}
+def _cells(situation: Situation, in_view: Window) -> list[CellShown]:
+    widths = {line.number: line.size for line in in_view.columns.lines}
     sheet = situation.sheet
-    cells = [
-        _cell(situation, cell, content, widths[cell.column])
-        for cell, content in situation.calculation.workbook.sheet(sheet.name).filled(view)
-    ]
-    empty_inputs = [
-        CellShown(column=cell.column, row=cell.row, shown="", typed="", kind=look.role)
-        for cell, look in sheet.looked(view)
-        if look.role == "input"
-        and situation.calculation.workbook.content(sheet.name, cell) is None
-    ]
-    return cells + empty_inputs
+    made = situation.calculation.workbook.sheet(sheet.name)
+    found: list[CellShown] = []
+    for area in in_view.areas():
+        found.extend(
+            _cell(situation, cell, content, widths[cell.column])
+            for cell, content in made.filled(area)
+        )
+        found.extend(
+            CellShown(column=cell.column, row=cell.row, shown="", typed="", kind=look.role)
+            for cell, look in sheet.looked(area)
+            if look.role == "input" and made.content(cell) is None
+        )
+    return found
 
 
 def _cell(situation: Situation, cell: Cell, content: Content, width: int) -> CellShown:
     look = look_of(content, situation.sheet.look(cell))
     value = situation.value(cell, situation.sheet.name)
-    room = int((width - _PADDING) / _DIGIT)
     kinds = [_kind(value), look.role]
     if situation.trial and _answers(situation, cell):
         kinds.append("answers")
     if isinstance(content, Shape):
         kinds.append("formula")
-    text = shown_text(value, look, room)
+    text = shown_text(value, look, room_in(width))
     if value is UNFINISHED:
         text, kinds = "…", ["waits"]
     if isinstance(content, Unreadable):

@@ -9,14 +9,16 @@ from fastapi import APIRouter, Request
 from starlette.responses import Response
 
 from dreieck.core.editing.inserting import losing
+from dreieck.core.editing.laying_out import hidden_around
 from dreieck.core.formula.printer import sheet_text
 from dreieck.core.grid import Lines
 from dreieck.core.sheet.sheet import Sheet
-from dreieck.core.words.headings import heading_left
+from dreieck.core.words.headings import heading_left, headings_in_view
 from dreieck.store import OpenWorkbook
 from dreieck.web.answers import TheWorkbook, page, sheet_and_area
 from dreieck.web.workbench.actions.entries import Towards
 from dreieck.web.workbench.actions.lines import selected_lines
+from dreieck.web.workbench.window import USUAL_SIZES
 
 router = APIRouter(include_in_schema=False)
 
@@ -25,7 +27,11 @@ _LISTED = 6
 
 @dataclass(frozen=True)
 class Choice:
-    """Rows or columns that can be inserted or deleted, and what a deletion would cost."""
+    """Rows or columns that can be inserted, deleted, sized and hidden.
+
+    ``filled``, ``losing`` and ``lost`` tell what a deletion would cost; ``size`` is that of the
+    first one in pixels, ``hidden`` are those among and next to them that cannot be seen.
+    """
 
     lines: Lines
     before: Literal["above", "left"]
@@ -34,6 +40,8 @@ class Choice:
     filled: int
     losing: int
     lost: list[str]
+    size: int | None
+    hidden: list[str]
 
 
 @router.get("/workbooks/{workbook_id}/sheets/{sheet_id}/selection")
@@ -53,6 +61,7 @@ def dialog(
     return page(
         request, "selection.html", opened=opened, sheet=sheet, area=selected, choices=choices,
         bare=bare and selected.left > 1, pointed=name[:80],
+        headings=sheet.layout.headings, proposed=headings_in_view(sheet), usual=USUAL_SIZES,
     )  # fmt: skip
 
 
@@ -67,4 +76,6 @@ def _choice(opened: OpenWorkbook, sheet: Sheet, lines: Lines) -> Choice:
         sheet.count(lines.area),
         sum(each.before.size for each in lost),
         [f"{sheet_text(each.sheet.name)}!{each.before.text}" for each in lost[:_LISTED]],
+        sheet.layout.on(lines.axis).at(lines.first).size,
+        [each.text for each in hidden_around(sheet, lines)],
     )

@@ -17,13 +17,6 @@ export function cell(text) {
   return [[...name].reduce((sum, letter) => sum * 26 + letter.charCodeAt(0) - 64, 0), Number(row)];
 }
 
-export function moved([column, row], columns, rows) {
-  return [
-    Math.min(Math.max(column + columns, 1), LAST[0]),
-    Math.min(Math.max(row + rows, 1), LAST[1]),
-  ];
-}
-
 // The area that two cells span, as [left, top, right, bottom].
 export function span([a, b], [c, d]) {
   return [Math.min(a, c), Math.min(b, d), Math.max(a, c), Math.max(b, d)];

@@ -1,11 +1,11 @@
 // Keys: what each of them asks for. Which keys there are is told by the page.
 import { perform } from "./acting.js";
-import { address, cell, moved } from "./address.js";
+import { address, cell } from "./address.js";
 import { ask } from "./asking.js";
 import { act, scene, show } from "./exchange.js";
 import { hush } from "./notice.js";
 import { selected, set, state } from "./state.js";
-import { grid } from "./grid.js";
+import { scrollable, stepped } from "./places.js";
 import { drawOverlay } from "./overlay.js";
 import { handOver, holdBack } from "./holding.js";
 import { suggestionKey } from "./suggesting.js";
@@ -131,7 +131,7 @@ function tab(move) {
 // The selection moves at once; the server has been told the same.
 function step(move) {
   const [columns, rows] = { down: [0, 1], up: [0, -1], right: [1, 0], left: [-1, 0] }[move];
-  const next = address(moved(cell(state.anchor), columns, rows));
+  const next = address(stepped(cell(state.anchor), columns, rows));
   set({ anchor: next, focus: next, step: "" });
   show({ reveal: next });
 }
@@ -139,15 +139,14 @@ function step(move) {
 function go(columns, rows, widen) {
   hush();
   tabbedFrom = null;
-  const next = address(moved(cell(widen ? state.focus : state.anchor), columns, rows));
+  const next = address(stepped(cell(widen ? state.focus : state.anchor), columns, rows));
   set(widen ? { focus: next } : { anchor: next, focus: next, step: "" });
   drawOverlay();
   show({ reveal: next });
 }
 
 function page(direction, widen) {
-  const rows = Math.floor(grid.clientHeight / scene.row_height) - 2;
-  go(0, direction * rows, widen);
+  go(0, direction * Math.max(scrollable(1).shown - 2, 1), widen);
 }
 
 export function nextView() {

@@ -2,36 +2,69 @@
 import { area, cell, span } from "./address.js";
 import { scene } from "./exchange.js";
 import { state } from "./state.js";
-import { HEAD_HEIGHT, HEAD_WIDTH, box, grid } from "./grid.js";
+import { borders, box, grid, inView, isIn, panes, spot } from "./places.js";
 
 const svg = grid.querySelector(".overlay");
 // The figures lie below the cells, so that no line strikes through a number.
 const below = grid.querySelector(".underlay");
 
 export function drawOverlay() {
-  const body = element("g", { "clip-path": "url(#below-headings)" });
-  svg.replaceChildren(clip(), body);
+  const clips = element("defs", {});
+  svg.replaceChildren(clips);
   below.replaceChildren(...scene.ties.map(figure));
-  for (const reader of scene.dependents) outline(body, reader, "reader");
-  if (scene.block && !scene.rehearsed) outline(body, scene.block, "block");
-  if (scene.rehearsed) outline(body, scene.rehearsed, "rehearsal");
-  if (scene.copied) outline(body, scene.copied, "copied");
-  for (const each of scene.shared) outline(body, each, "shared");
-  for (const frame of scene.frames) drawFrame(body, frame);
-  const chosen = span(cell(state.anchor), cell(state.focus));
-  if (!scene.rehearsed)
-    for (const each of state.also.split(",").filter(Boolean)) outline(body, area(each), "also");
-  if (state.anchor !== state.focus && !scene.rehearsed) outline(body, chosen, "area");
-  if (scene.start && (scene.rehearsed || scene.block))
-    outline(body, [...scene.start, ...scene.start], "origin");
-  const here = scene.rehearsed && scene.here ? [...scene.here, ...scene.here] : chosen;
-  outline(body, here, "chosen");
-  if (scene.ties.length) for (const point of [scene.start, scene.here]) dot(body, point);
-  for (const frame of scene.frames) drawLetter(body, frame);
-  if (state.writing && !state.home && !scene.rehearsed)
-    outline(body, area(state.writing), "origin");
+  panes().forEach((pane, index) => {
+    clips.append(clip(pane, index));
+    const body = element("g", { "clip-path": `url(#pane-${index})` });
+    drawPane(body, pane);
+    svg.append(body);
+  });
+  borders().forEach((at, axis) => {
+    if (at)
+      svg.append(
+        line(
+          ...(axis
+            ? [
+                [0, at],
+                [grid.clientWidth, at],
+              ]
+            : [
+                [at, 0],
+                [at, grid.clientHeight],
+              ]),
+          "border",
+        ),
+      );
+  });
+  for (const point of scene.ties.length ? [scene.start, scene.here] : [])
+    if (inView(point)) dot(svg, point);
   if (!state.home)
-    drawGrip(body, scene.rehearsed ?? (state.writing ? area(state.writing) : chosen));
+    drawGrip(svg, scene.rehearsed ?? (state.writing ? area(state.writing) : chosen()));
+}
+
+function chosen() {
+  return span(cell(state.anchor), cell(state.focus));
+}
+
+// What lies in one of the parts of the grid that are scrolled on their own.
+function drawPane(body, pane) {
+  const outline = (held, name) => {
+    if (isIn(held, pane)) drawOutline(body, box(held, pane), name);
+  };
+  const frames = scene.frames.filter((frame) => isIn(frame.area, pane));
+  for (const reader of scene.dependents) outline(reader, "reader");
+  if (scene.block && !scene.rehearsed) outline(scene.block, "block");
+  if (scene.rehearsed) outline(scene.rehearsed, "rehearsal");
+  if (scene.copied) outline(scene.copied, "copied");
+  for (const each of scene.shared) outline(each, "shared");
+  for (const frame of frames) drawFrame(body, frame, box(frame.area, pane));
+  if (!scene.rehearsed)
+    for (const each of state.also.split(",").filter(Boolean)) outline(area(each), "also");
+  if (state.anchor !== state.focus && !scene.rehearsed) outline(chosen(), "area");
+  if (scene.start && (scene.rehearsed || scene.block))
+    outline([...scene.start, ...scene.start], "origin");
+  outline(scene.rehearsed && scene.here ? [...scene.here, ...scene.here] : chosen(), "chosen");
+  for (const frame of frames) drawLetter(body, frame, box(frame.area, pane));
+  if (state.writing && !state.home && !scene.rehearsed) outline(area(state.writing), "origin");
 }
 
 function figure(tie) {
@@ -39,7 +72,7 @@ function figure(tie) {
   const ends = [
     [tie.start, tie.start_reads],
     [tie.here, tie.here_reads],
-  ].map(([from, area]) => (same ? area : nearest(from, area)));
+  ].map(([from, area]) => (same ? area.slice(0, 2) : nearest(from, area)));
   const points = [tie.start, ends[0], ends[1], tie.here].map(low);
   const group = element("g", { class: `c${tie.colour}` });
   group.append(
@@ -52,8 +85,7 @@ function figure(tie) {
   return group;
 }
 
-function drawFrame(body, frame) {
-  const { x, y, width, height } = box(frame.area);
+function drawFrame(body, frame, { x, y, width, height }) {
   const [left, top, right, bottom] = [x + 2, y + 2, x + width - 2, y + height - 2];
   const edges = [
     [
@@ -111,9 +143,8 @@ function drawHandles(group, frame, at) {
   }
 }
 
-function drawLetter(body, frame) {
+function drawLetter(body, frame, { x, y }) {
   if (frame.at_start) return;
-  const { x, y } = box(frame.area);
   const letter = element("g", { class: `letter c${frame.colour}` });
   // Frames over the same cell show their letters one below the other.
   const same = scene.frames.filter(
@@ -128,7 +159,9 @@ function drawLetter(body, frame) {
 }
 
 function drawGrip(body, held) {
-  const { x, y, width, height } = box(held);
+  const last = held.slice(2);
+  if (!inView(last)) return;
+  const { x, y, width, height } = box([...last, ...last]);
   const [right, bottom] = [x + width + 2, y + height + 2];
   body.append(
     element("rect", { class: "grip-reach", x: right - 4, y: bottom - 4, width: 24, height: 24 }),
@@ -136,8 +169,7 @@ function drawGrip(body, held) {
   body.append(element("path", { class: "grip", d: `M${right} ${bottom}h15l-15 15z` }));
 }
 
-function outline(body, held, name) {
-  const { x, y, width, height } = box(held);
+function drawOutline(body, { x, y, width, height }, name) {
   body.append(
     element("rect", {
       class: name,
@@ -160,8 +192,8 @@ function nearest([column, row], [left, top, right, bottom]) {
 }
 
 // Lines run low in the cells, below the numbers, and along the right edge where formulas are shown.
-function low([column, row]) {
-  const { x, y, width, height } = box([column, row, column, row]);
+function low(point) {
+  const { x, y, width, height } = spot(point);
   return state.view === "values" ? [x + 16, y + height - 5] : [x + width - 5, y + height - 4];
 }
 
@@ -169,16 +201,10 @@ function line([x1, y1], [x2, y2], name) {
   return element("line", { class: name, x1, y1, x2, y2 });
 }
 
-function clip() {
-  const path = element("clipPath", { id: "below-headings" });
-  path.append(
-    element("rect", {
-      x: HEAD_WIDTH - 9,
-      y: HEAD_HEIGHT - 1,
-      width: grid.clientWidth,
-      height: grid.clientHeight,
-    }),
-  );
+function clip([columns, rows], index) {
+  const path = element("clipPath", { id: `pane-${index}` });
+  const [x, y] = [columns.from - 9, rows.from - 1];
+  path.append(element("rect", { x, y, width: columns.to - x, height: rows.to - y }));
   return path;
 }
 

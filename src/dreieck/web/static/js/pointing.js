@@ -3,14 +3,18 @@ import { address, area, areaText, cell, letters, span } from "./address.js";
 import { act, actLatest, scene, show } from "./exchange.js";
 import { hush, tell } from "./notice.js";
 import { selected, set, state } from "./state.js";
-import { grid, under } from "./grid.js";
+import { grid, scrolled, under } from "./places.js";
 import { holdPress } from "./holding.js";
 import { about } from "./keyboard.js";
 import { drawOverlay } from "./overlay.js";
+import { startSizing } from "./sizing.js";
 import { desk, inCell, keep, write, writingNow } from "./writing.js";
 
 let hold = null;
+let sizing = null;
 let down = false;
+// On which part of the grid the pointer went down.
+let began = "cells";
 let last = null;
 let drift = 0;
 let pulled = false;
@@ -27,8 +31,13 @@ grid.addEventListener("pointerdown", (event) => {
   if (aimed) return startAim(aimed.dataset, at.cell);
   if (state.aiming >= 0) return act("find-locks", { to: address(at.cell) });
   if (state.target) return choose(at);
+  if (at.edge) {
+    sizing = startSizing(at, event);
+    return;
+  }
   down = true;
   last = at;
+  began = at.part;
   const press = () => pressed(at, event.shiftKey, event.ctrlKey || event.metaKey);
   if (!holdPress(() => late(press))) press();
 });
@@ -50,10 +59,14 @@ function late(press) {
 }
 
 grid.addEventListener("pointermove", (event) => {
+  if (sizing) return sizing.move(event);
   const at = under(event);
   if (down) last = at;
   if (!hold) return;
   clearInterval(drift);
+  // Over headings there is nothing beyond them.
+  if (began === "columns") at.beyond[1] = 0;
+  if (began === "rows") at.beyond[0] = 0;
   if (at.beyond.some(Boolean)) drift = setInterval(() => scroll(at, event), 70);
   hold(at);
 });
@@ -61,7 +74,9 @@ grid.addEventListener("pointermove", (event) => {
 for (const name of ["pointerup", "pointercancel"]) {
   grid.addEventListener(name, () => {
     clearInterval(drift);
+    if (name === "pointerup") sizing?.end();
     hold = null;
+    sizing = null;
     down = false;
     if (pulled) act("release");
     pulled = false;
@@ -202,9 +217,6 @@ function choose({ cell: at, part }) {
 }
 
 function scroll(at, event) {
-  set({
-    left: Math.min(Math.max(state.left + at.beyond[0], 1), 18278),
-    top: Math.min(Math.max(state.top + at.beyond[1], 1), 1000000),
-  });
+  set({ left: scrolled(0, at.beyond[0]), top: scrolled(1, at.beyond[1]) });
   show().then(() => hold?.(under(event)));
 }

@@ -2,13 +2,15 @@
 import { LAST } from "./address.js";
 import { scene, show } from "./exchange.js";
 import { set, state } from "./state.js";
-import { HEAD_HEIGHT, grid } from "./grid.js";
+import { grid, scrollable, scrolled } from "./places.js";
 
 const bars = [...grid.querySelectorAll(".scroll")].map((track) => ({
   track,
   thumb: track.firstElementChild,
   axis: track.classList.contains("down") ? 1 : 0,
 }));
+// So far the wheel turns for one of them, in pixels.
+const [COLUMN, ROW] = [90, 29];
 let restX = 0;
 let restY = 0;
 
@@ -16,14 +18,14 @@ grid.addEventListener(
   "wheel",
   (event) => {
     event.preventDefault();
-    const unit = event.deltaMode === 1 ? scene.row_height : 1;
+    const unit = event.deltaMode === 1 ? ROW : 1;
     restX += (event.shiftKey ? event.deltaY : event.deltaX) * unit;
     restY += (event.shiftKey ? 0 : event.deltaY) * unit;
-    const columns = Math.trunc(restX / 90);
-    const rows = Math.trunc(restY / scene.row_height);
-    restX -= columns * 90;
-    restY -= rows * scene.row_height;
-    if (columns || rows) scrollTo(state.left + columns, state.top + rows);
+    const columns = Math.trunc(restX / COLUMN);
+    const rows = Math.trunc(restY / ROW);
+    restX -= columns * COLUMN;
+    restY -= rows * ROW;
+    if (columns || rows) scrollTo(scrolled(0, columns), scrolled(1, rows));
   },
   { passive: false },
 );
@@ -40,12 +42,11 @@ function scrollTo(left, top) {
 
 // How much of the sheet a bar stands for: what is filled, and some more beyond the view.
 function extent(axis) {
-  const shown = axis
-    ? Math.floor((grid.clientHeight - HEAD_HEIGHT) / scene.row_height)
-    : scene.columns.length;
+  const { first: least, shown } = scrollable(axis);
   const first = axis ? state.top : state.left;
   return {
     first,
+    least,
     shown,
     whole: Math.min(Math.max(scene.used[axis] + 10, first + shown * 2), LAST[axis]),
   };
@@ -53,10 +54,10 @@ function extent(axis) {
 
 export function drawBars() {
   for (const { track, thumb, axis } of bars) {
-    const { first, shown, whole } = extent(axis);
+    const { first, least, shown, whole } = extent(axis);
     const length = axis ? track.clientHeight : track.clientWidth;
     const size = Math.max((shown / whole) * length, 26);
-    const at = ((first - 1) / Math.max(whole - shown, 1)) * (length - size);
+    const at = ((first - least) / Math.max(whole - shown, 1)) * (length - size);
     thumb.style[axis ? "height" : "width"] = `${size}px`;
     thumb.style[axis ? "top" : "left"] = `${Math.min(at, length - size)}px`;
   }
@@ -68,7 +69,7 @@ for (const { track, thumb, axis } of bars) {
     event.stopPropagation();
     track.setPointerCapture(event.pointerId);
     track.classList.add("held");
-    const { shown, whole } = extent(axis);
+    const { least, shown, whole } = extent(axis);
     const place = axis ? event.offsetY : event.offsetX;
     const grabbed =
       event.target === thumb ? place : (axis ? thumb.clientHeight : thumb.clientWidth) / 2;
@@ -76,7 +77,7 @@ for (const { track, thumb, axis } of bars) {
       const frame = track.getBoundingClientRect();
       const length = axis ? frame.height - thumb.clientHeight : frame.width - thumb.clientWidth;
       const at = (axis ? moved.clientY - frame.top : moved.clientX - frame.left) - grabbed;
-      const first = 1 + Math.round((at / Math.max(length, 1)) * (whole - shown));
+      const first = least + Math.round((at / Math.max(length, 1)) * (whole - shown));
       if (axis) scrollTo(state.left, first);
       else scrollTo(first, state.top);
     };

@@ -2,7 +2,7 @@
 import { area, cell } from "./address.js";
 import { actNow, onScene, scene, show, waits } from "./exchange.js";
 import { NOTHING, begin, set, state } from "./state.js";
-import { box, grid } from "./grid.js";
+import { box, grid } from "./places.js";
 
 export const desk = document.getElementById("desk-line");
 export const inCell = document.getElementById("cell-line");

@@ -9,6 +9,7 @@ from dreieck.web.workbench.actions import (
     entries,
     fills,
     going,
+    layout,
     lines,
     locks,
     naming,
@@ -19,4 +20,4 @@ from dreieck.web.workbench.actions import (
 from dreieck.web.workbench.actions.context import ACTIONS, Action, Context, effects
 
 __all__ = ["ACTIONS", "Action", "Context", "effects"]
-del checks, copies, entries, fills, going, lines, locks, naming, pointing, sheets, trials
+del checks, copies, entries, fills, going, layout, lines, locks, naming, pointing, sheets, trials
