@@ -8,15 +8,19 @@ from dreieck import demo
 from dreieck.core.calculate import Calculation
 from dreieck.core.checking.findings import check_sheet
 from dreieck.core.editing.entering import typed_workbook
-from dreieck.core.grid import Cell
+from dreieck.core.editing.laying_out import hidden
+from dreieck.core.grid import Cell, Lines
 from dreieck.core.values.look import Look
+
+
+def all_findings(made):
+    calculation = Calculation(made)
+    return [f for checked in check_sheet(calculation, made.sheets[0]) for f in checked.findings]
 
 
 def finding(made, rule):
     """The only finding of a rule."""
-    calculation = Calculation(made)
-    every = [f for checked in check_sheet(calculation, made.sheets[0]) for f in checked.findings]
-    (found,) = [each for each in every if each.rule == rule]
+    (found,) = [each for each in all_findings(made) if each.rule == rule]
     return found
 
 
@@ -283,3 +287,17 @@ def test_looks_stay_when_a_block_is_mended():
         edit.apply(made)
     looks = [sheet.look(Cell(3, row)).form for row in (4, 5, 6, 7)]
     assert looks == ["general", "number", "number", "general"]
+
+
+def test_a_range_with_hidden_rows_or_columns_is_noted():
+    made = filled(GRID, C5_E10="=$B5*C$4", C11_E11="=SUM(C5:C10)", F5_F10="=SUM($C5:$E5)")
+    sheet = made.sheets[0]
+    assert raised(made) == set()
+    hidden(sheet, [Lines("row", 6, 2)]).apply(made)
+    hidden(sheet, [Lines("row", 20, 2), Lines("column", 3, 1)]).apply(made)
+    assert raised(made) == {("reads-hidden", "C11:E11"), ("reads-hidden", "F5:F10")}
+    notes = [note for note in all_findings(made) if note.rule == "reads-hidden"]
+    assert [note.says for note in notes] == [
+        "F5 reads C5:E5, Flour, Kestrel to Scree; column C is hidden there.",
+        "C11 reads C5:C10, Kestrel, Flour to Lamp oil; rows 6 to 7 are hidden there.",
+    ]

@@ -2,12 +2,12 @@
 
 from __future__ import annotations
 
-from collections.abc import Iterator
+from collections.abc import Iterable, Iterator
 
 import numpy as np
 from numpy.typing import NDArray
 
-from dreieck.core.grid.address import Cell
+from dreieck.core.grid.address import AXES, CROSSING, Axis, Cell
 from dreieck.core.grid.area import Area
 
 Mask = NDArray[np.bool_]
@@ -28,16 +28,26 @@ def areas_of(part: Area, mask: Mask) -> tuple[Area, ...]:
     return joined(found)
 
 
-def joined(areas: list[Area]) -> tuple[Area, ...]:
-    """The same cells in fewer areas: columns side by side that cover the same rows are one."""
+def joined(areas: Iterable[Area]) -> tuple[Area, ...]:
+    """The same cells in fewer areas: those side by side, or one above the other, are one."""
+    found = list(areas)
+    for axis in AXES:
+        found = _joined_along(axis, found)
+    return tuple(sorted(found, key=lambda each: (each.top, each.left)))
+
+
+def _joined_along(axis: Axis, areas: list[Area]) -> list[Area]:
+    """Areas that follow each other on an axis, and are the same on the other one, as one."""
+    other = CROSSING[axis]
     found: list[Area] = []
-    for area in sorted(areas, key=lambda each: (each.top, each.bottom, each.left)):
-        last = found[-1] if found else None
-        if last and (last.top, last.bottom, last.right + 1) == (area.top, area.bottom, area.left):
-            found[-1] = last._replace(right=area.right)
+    for area in sorted(areas, key=lambda each: (each.on(other), each.on(axis))):
+        first, last = area.on(axis)
+        before = found[-1] if found else None
+        if before and before.on(other) == area.on(other) and before.on(axis)[1] + 1 == first:
+            found[-1] = before.spanning(axis, before.on(axis)[0], last)
         else:
             found.append(area)
-    return tuple(sorted(found, key=lambda each: (each.top, each.left)))
+    return found
 
 
 def cells_of(areas: tuple[Area, ...]) -> Iterator[Cell]:

@@ -9,7 +9,7 @@ from dataclasses import dataclass
 
 from dreieck.core.calculate.blocks import Block, blocks
 from dreieck.core.calculate.calculation import Calculation
-from dreieck.core.checking.findings import broken, kinds, locking, ranges
+from dreieck.core.checking.findings import broken, kinds, locking, ranges, unseen
 from dreieck.core.checking.findings.finding import RULES, Finding, Mend, State
 from dreieck.core.checking.findings.numbers import number_findings
 from dreieck.core.checking.findings.pattern import breaks, pattern_findings
@@ -28,7 +28,7 @@ __all__ = [
     "pattern_findings",
 ]
 _ORDER = {"broken": 0, "doubt": 1, "note": 2}
-del broken, kinds, locking, ranges
+del broken, kinds, locking, ranges, unseen
 
 
 @dataclass(frozen=True, slots=True)

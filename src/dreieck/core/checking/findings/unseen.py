@@ -1,0 +1,56 @@
+"""The rule about what a range reads and nobody sees."""
+
+from __future__ import annotations
+
+from collections.abc import Iterator
+from itertools import islice
+
+from dreieck.core.analysis.uses import Use
+from dreieck.core.checking.findings.finding import Finding, rule
+from dreieck.core.checking.findings.subject import Subject
+from dreieck.core.grid import AXES, Area, Cell, Lines
+from dreieck.core.grid.areas import cells_of, joined
+
+_MAX_LANDINGS = 60
+"""How many landings of a block are looked at; the others are like them."""
+_LISTED = 3
+
+
+@rule("reads-hidden")
+def reads_hidden(subject: Subject) -> Iterator[Finding]:
+    """A range reads rows or columns that are hidden."""
+    for use in subject.range_uses:
+        landings = islice(cells_of(subject.parts), _MAX_LANDINGS)
+        found = {at: unseen for at in landings if (unseen := _unseen(subject, use, at))}
+        if not found:
+            continue
+        first, unseen = next(iter(found.items()))
+        said = " and ".join(each.text for each in unseen[:_LISTED])
+        more = " and more" if len(unseen) > _LISTED else ""
+        are = "is" if sum(each.count for each in unseen) == 1 else "are"
+        read = subject.named(use.reference, first).rstrip(",")
+        yield Finding(
+            "reads-hidden",
+            "note",
+            subject.sheet.name,
+            joined([Area.of(landing) for landing in found]),
+            f"{first.text} reads {read}; {said}{more} {are} hidden there.",
+            "What is hidden counts like everything else, though nobody sees it.",
+            use.number,
+        )
+
+
+def _unseen(subject: Subject, use: Use, landing: Cell) -> list[Lines]:
+    """The hidden lines that hold something a landing reads; its own are hidden with it."""
+    sheet, area = subject.sheet_of(use.reference), use.reference.area(landing)
+    if not sheet or not area:
+        return []
+    found: list[Lines] = []
+    for axis in AXES:
+        low, high = area.on(axis)
+        for first, last in sheet.layout.on(axis).hidden:
+            part = max(first, low), min(last, high)
+            own = sheet is subject.sheet and part[0] <= landing.on(axis) <= part[1]
+            if part[0] <= part[1] and not own and sheet.count(area.spanning(axis, *part)):
+                found.append(Lines(axis, part[0], part[1] - part[0] + 1))
+    return found
