@@ -13,7 +13,7 @@ from sqlalchemy import event
 
 from dreieck.core.calculate import Calculation
 from dreieck.core.calculate.chance import next_seed
-from dreieck.core.editing import laying_out, sheets
+from dreieck.core.editing import laying_out, naming, sheets
 from dreieck.core.editing.cutting import cut_to
 from dreieck.core.editing.fill import plan_fill
 from dreieck.core.editing.inserting import deleted, inserted
@@ -126,6 +126,35 @@ def test_actions_survive_a_restart_and_are_taken_back_and_made_again(library, pa
         assert opened.undo(opened.revision) == label
     assert entries(opened) == {}
     assert list(sheet.looked(EVERYWHERE)) == [(Cell.parse("C4"), Look("grouped", 1, "input"))]
+    library.close()
+
+
+def test_names_are_there_after_a_restart_and_go_back_and_forth(library, path):
+    id = library.create("Loads")
+    opened = library.open(id)
+
+    def names():
+        return {key: (n.name, n.shape_text) for key, n in opened.workbook.names.items()}
+
+    def change(edits):
+        opened.change("names", edits, opened.revision)
+        return names()
+
+    states = [{}, change(naming.given(opened.workbook, "Carry_Rate", "Loads!$B$3"))]
+    assert states[-1] == {"carry_rate": ("Carry_Rate", "Loads!$B$3")}
+    states.append(change(naming.renamed(opened.workbook, "carry_rate", "Kg_price")))
+    states.append(change(naming.given(opened.workbook, "one_up", "Loads!B2", A2)))
+    states.append(change(naming.deleted(opened.workbook, "Kg_price", keep_addresses=True)))
+    assert states[-1].keys() == {"one_up"}
+    library, opened = reopened(library, path, id)
+    assert names() == states[-1]
+    for state in reversed(states[:-1]):
+        opened.undo(opened.revision)
+        assert names() == state
+    for state in states[1:]:
+        opened.redo(opened.revision)
+        library, opened = reopened(library, path, id)
+        assert names() == state
     library.close()
 
 

@@ -57,8 +57,8 @@ def test_names_that_can_be(name):
 
 @pytest.mark.parametrize(
     ("name", "proposal"),
-    [("B5", "B5_"), ("true", "true_"), ("2nd", "_2nd"), ("a b", "a_b"), ("", "rate"),
-     ("x" * 65, "x" * 62), ("LOG10", "LOG10_"), ("kg/night", "kg_night")],
+    [("B5", "B5_"), ("true", "true_"), ("False", "False_"), ("2nd", "_2nd"), ("a b", "a_b"),
+     ("", "rate"), ("x" * 65, "x" * 62), ("LOG10", "LOG10_"), ("kg/night", "kg_night")],
 )  # fmt: skip
 def test_a_refused_name_gets_the_reason_and_one_that_would_do(name, proposal):
     with pytest.raises(NameRefused, match="would do") as refused:

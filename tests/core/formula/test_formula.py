@@ -4,6 +4,7 @@ from hypothesis import given
 
 from dreieck.core.exceptions import FormulaError
 from dreieck.core.formula import Shape, mentions, parse, tree
+from dreieck.core.formula.printer import split_sheet
 from dreieck.core.grid import Cell
 
 C5 = Cell.parse("C5")
@@ -130,3 +131,20 @@ def test_equal_formulas_by_position_are_one_shape():
     assert Shape.parse("=$B5*C$4", C5) is Shape.parse("= $b8 * e$4", Cell.parse("E8"))
     assert Shape.parse("=SUM(B5:B$4)", C5) is Shape.parse("=SUM(B$4:B5)", C5)
     assert Shape.parse("=$B5*C4", C5) is not Shape.parse("=$B5*C$4", C5)
+
+
+@pytest.mark.parametrize(
+    ("text", "sheet", "address"),
+    [
+        ("C5", None, "C5"),
+        ("Loads!C5", "Loads", "C5"),
+        ("'Week 1'!C5:D6", "Week 1", "C5:D6"),
+        ("'Hut ''Tarn'''!C5", "Hut 'Tarn'", "C5"),
+        ("'Up!Down'!C5", "Up!Down", "C5"),
+        ("'!C5", "'", "C5"),
+        ("'Tarn!C5", "'Tarn", "C5"),
+        ("Tarn'!C5", "Tarn'", "C5"),
+    ],
+)
+def test_a_sheet_in_front_of_an_address_is_told_apart(text, sheet, address):
+    assert split_sheet(text) == (sheet, address)

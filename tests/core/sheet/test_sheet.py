@@ -155,3 +155,13 @@ def test_jumps_go_to_the_nearest_cell_ahead():
 
 def test_the_longest_name_is_still_one():
     assert checked_sheet_name(" " + "x" * 64 + " ", iter(["Loads"])) == "x" * 64
+
+
+def test_what_does_not_look_plain_is_found_up_to_the_edges_of_an_area():
+    sheet = workbook(Loads=LOADS).sheets[0]
+    look = Look("percent", 1)
+    for column in (2, 3, 4):
+        sheet.dress(column, 4, 6, look)
+    found = list(sheet.looked(Area.parse("C5:D6")))
+    assert found == [(Cell(c, r), look) for c in (3, 4) for r in (5, 6)]
+    assert list(sheet.looked(Area.parse("A1:B4"))) == [(Cell(2, 4), look)]
