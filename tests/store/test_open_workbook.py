@@ -19,10 +19,11 @@ from dreieck.core.editing.fill import plan_fill
 from dreieck.core.editing.inserting import deleted, inserted
 from dreieck.core.grid import EVERYWHERE, Area, Cell, Lines
 from dreieck.core.sheet.content import typed_text
-from dreieck.core.sheet.edits import SetCells, SetSeed
+from dreieck.core.sheet.edits import LookRun, SetCells, SetLooks, SetSeed
 from dreieck.core.sheet.sheet import Run
 from dreieck.core.values import Error
 from dreieck.core.values.look import PLAIN, Look
+from dreieck.core.values.style import Edges, Style
 from dreieck.store import (
     Database,
     Library,
@@ -383,11 +384,32 @@ def lay_out(opened, way, lines, *told):
     opened.change("layout", [edit], opened.revision)
 
 
+STYLES = [
+    Style(),
+    Style(bold=True),
+    Style(edges=Edges(top="thin")),
+    Style(ink="rose", size="huge"),
+]
+
+
+def dress(opened, cell, dressings):
+    """Runs below each other, of several looks and heights."""
+    runs, top = [], cell.row
+    for which, height in dressings:
+        look = PLAIN if which == 4 else Look("currency:CHF", which, style=STYLES[which])
+        runs.append(LookRun(cell.column, top, top + height, look))
+        top += height + 2
+    edit = SetLooks(opened.workbook.sheets[0].id, tuple(runs))
+    opened.change("looks", [edit], opened.revision)
+
+
 entry_actions = st.tuples(st.just(enter_at), near_cells, near_formulas | st.text(max_size=5))
 fill_actions = st.tuples(st.just(put_below), near_cells, st.integers(0, 6))
 some_lines = st.builds(
     Lines, st.sampled_from(["row", "column"]), st.integers(1, 14), st.integers(1, 4)
 )
+dressings = st.lists(st.tuples(st.integers(0, 4), st.integers(0, 6)), min_size=1, max_size=3)
+look_actions = st.tuples(st.just(dress), near_cells, dressings)
 layout_actions = st.tuples(
     st.just(lay_out), st.just(laying_out.resized), some_lines, st.sampled_from([None, 60, 140])
 ) | st.tuples(st.just(lay_out), st.sampled_from([laying_out.hidden, laying_out.shown]), some_lines)
@@ -395,7 +417,11 @@ line_actions = st.tuples(st.just(change_lines), st.sampled_from([inserted, delet
 
 
 @settings(max_examples=25, suppress_health_check=[HealthCheck.function_scoped_fixture])
-@given(st.lists(entry_actions | fill_actions | line_actions | layout_actions, max_size=7))
+@given(
+    st.lists(
+        entry_actions | fill_actions | line_actions | layout_actions | look_actions, max_size=7
+    )
+)
 def test_any_history_goes_back_and_forth_and_reads_back_the_same(tmp_path_factory, actions):
     path = tmp_path_factory.mktemp("history") / "data.db"
     library = Library(Database(path))

@@ -124,7 +124,7 @@ def test_several_places_are_pasted_into_cleared_and_counted_at_once(page):
     assert page.shown("H5", "J6", "J7", "L5") == ["33.6"] * 4 and "sum 134.4" in page.text
     page.act("paste", **clip("C6", clip_cut=True))
     assert "one place" in page.notice
-    page.act("mark-input")
+    page.act("mark")
     assert page.notice.startswith("H5, J6:J7, L5: input from now on")
     page.act("clear")
     assert page.shown("H5", "J7", "L5") == [""] * 3

@@ -25,7 +25,7 @@ def test_the_dialog_tells_what_a_deletion_would_cost(client, page):
     assert "Deleting takes 12 filled cells away" in text
     assert "2 formulas would lose a reference for good" in text and "Prices!C9" in text
     whole = client.get(DIALOG, params={"area": "7:7"}).text
-    assert "Delete row 7" in whole and "column" not in whole
+    assert "Delete row 7" in whole and "Delete column" not in whole
     assert client.get(DIALOG, params={"area": "7"}).status_code == 422
 
 

@@ -112,16 +112,16 @@ def test_the_log_tells_names_in_one_line(client, page):
 
 
 def test_cells_are_marked_as_inputs_and_listed_with_their_headings(client, page):
-    page.act("mark-input", anchor="H8", focus="H9")
+    page.act("mark", anchor="H8", focus="H9")
     assert "H8:H9: input from now on" in page.notice
     text = client.get(NAMES).text
     assert "Loads!H8" in text and "Guest-nights, Kestrel" in text
-    page.act("mark-input", anchor="H8", focus="H9")
+    page.act("mark", anchor="H8", focus="H9")
     assert "no input any more" in page.notice and "Loads!H8" not in client.get(NAMES).text
-    page.enter("C20", "12").act("mark-input", anchor="C20", focus="C20", says="Days of the week")
+    page.enter("C20", "12").act("mark", anchor="C20", focus="C20", says="Days of the week")
     assert page.shown("B20") == ["Days of the week"]
     assert "Days of the week" in client.get(NAMES).text
-    page.act("mark-input", anchor="C20", focus="C20", says="Another")
+    page.act("mark", anchor="C20", focus="C20", says="Another")
     assert "no free cell to the left of C20" in page.notice
 
 

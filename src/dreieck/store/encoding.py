@@ -16,17 +16,19 @@ from dreieck.core.sheet.edits import (
     DeleteLines,
     Edit,
     InsertLines,
+    LookRun,
     RemoveSheet,
     SetCells,
     SetLayout,
+    SetLooks,
     SetName,
     SetSeed,
 )
 from dreieck.core.sheet.layout import PLAIN_LAYOUT
 from dreieck.core.sheet.names import Named
 from dreieck.core.sheet.sheet import Run
-from dreieck.core.values.look import PLAIN, Look
 from dreieck.store.layouts import layout_of, layout_said
+from dreieck.store.looks import look_of, look_text
 
 
 class Stored(NamedTuple):
@@ -77,22 +79,6 @@ def content_of(said: Stored, shape_of: ShapeOf) -> Content | None:
             return Unreadable(said.text or "")
 
 
-def look_text(look: Look) -> str | None:
-    """A look as text; None for the plain one."""
-    if look == PLAIN:
-        return None
-    decimals = "" if look.decimals is None else str(look.decimals)
-    return f"{look.form} {decimals} {look.role}"
-
-
-def look_of(text: str | None) -> Look:
-    """The look that ``look_text`` wrote."""
-    if text is None:
-        return PLAIN
-    form, decimals, role = text.split(" ")
-    return Look(form, int(decimals) if decimals else None, role)  # type: ignore[arg-type]
-
-
 def stored_run(run: Run, number_of: NumberOf) -> Stored:
     """What the cells of a run hold, in the form of the columns of a stored run."""
     return stored(run.content, Cell(run.column, run.top), number_of)
@@ -122,6 +108,8 @@ def _edit(edit: Edit, number_of: NumberOf) -> dict[str, Any]:
         said["lines"] = [edit.lines.axis, edit.lines.first, edit.lines.count]
     if isinstance(edit, AddSheet | InsertLines | DeleteLines | SetLayout) and edit.layout:
         said["layout"] = layout_said(edit.layout)
+    if isinstance(edit, SetLooks):
+        said["looks"] = [[*run[:3], look_text(run.look)] for run in edit.runs]
     if isinstance(edit, SetCells | AddSheet | InsertLines):
         said["cells"] = [
             [run.column, run.top, run.bottom, look_text(run.look), *stored_run(run, number_of)]
@@ -142,6 +130,9 @@ def _edit_of(said: dict[str, Any], shape_of: ShapeOf) -> Edit:
             return SetName(said["key"], Named(named[0], shape_of(named[1])) if named else None)
         case "SetSeed":
             return SetSeed(said["seed"])
+        case "SetLooks":
+            looks = ((*place, look_of(look)) for *place, look in said["looks"])
+            return SetLooks(said["sheet"], tuple(LookRun(*each) for each in looks))
         case "SetCells":
             return SetCells(said["sheet"], runs)
         case "InsertLines":

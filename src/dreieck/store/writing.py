@@ -16,15 +16,18 @@ from dreieck.core.sheet.edits import (
     DeleteLines,
     Edit,
     InsertLines,
+    LookRun,
     RemoveSheet,
     Runs,
     SetCells,
+    SetLooks,
     SetName,
     SetSeed,
 )
 from dreieck.core.sheet.workbook import Workbook
-from dreieck.store.encoding import look_text, stored_run
+from dreieck.store.encoding import stored_run
 from dreieck.store.layouts import layout_text
+from dreieck.store.looks import look_text
 from dreieck.store.shapes import Shapes
 from dreieck.store.tables import NameRow, SheetRow, WorkbookRow
 
@@ -60,6 +63,9 @@ def write(session: Session, workbook_id: int, edit: Edit, shapes: Shapes) -> Non
             session.execute(owned_by.values(seed=edit.seed))
         case SetCells():
             _write_runs(session, edit.sheet_id, edit.runs, shapes)
+        case SetLooks():
+            for run in edit.runs:
+                _write_look(session.connection(), edit.sheet_id, run)
         case InsertLines():
             _insert(session.connection(), edit.sheet_id, edit.lines)
             _write_runs(session, edit.sheet_id, edit.runs, shapes)
@@ -78,8 +84,6 @@ def write_sheets(session: Session, workbook: Workbook) -> None:
 _PUT = """INSERT INTO run (sheet_id, "column", top, bottom, look, kind, number, text, shape)
     VALUES (?, ?, ?, ?, ?, ?, ?, ?, ?)"""
 _HEAD = """SELECT top, bottom FROM run WHERE sheet_id = ? AND "column" = ? AND top < ?
-    ORDER BY top DESC LIMIT 1"""
-_LAST = """SELECT top, bottom FROM run WHERE sheet_id = ? AND "column" = ? AND top BETWEEN ? AND ?
     ORDER BY top DESC LIMIT 1"""
 _TAIL = """INSERT INTO run
     SELECT sheet_id, "column", ?, bottom, kind, number, text, shape, look FROM run
@@ -103,15 +107,47 @@ def _write_runs(session: Session, sheet_id: int, runs: Runs, shapes: Shapes) -> 
 
 def _make_room(connection: Connection, sheet_id: int, column: int, top: int, bottom: int) -> None:
     """Take out what is stored in some rows; of runs that reach beyond them the rest stays."""
+    for at in (top, bottom + 1):
+        _split_column(connection, sheet_id, column, at)
+    connection.exec_driver_sql(_TAKE, (sheet_id, column, top, bottom))
+
+
+def _split_column(connection: Connection, sheet_id: int, column: int, at: int) -> None:
+    """See that no run of a column reaches over the edge above a row."""
+    ask, where = connection.exec_driver_sql, (sheet_id, column)
+    found = ask(_HEAD, (*where, at)).first()
+    if found and found.bottom >= at:
+        ask(_TAIL, (at, *where, found.top))
+        ask(_CUT, (at - 1, *where, found.top))
+
+
+_HELD = """SELECT top, bottom FROM run WHERE sheet_id = ? AND "column" = ? AND top BETWEEN ? AND ?
+    ORDER BY top"""
+_DRESS = """UPDATE run SET look = ?
+    WHERE sheet_id = ? AND "column" = ? AND top BETWEEN ? AND ?"""
+_UNDRESS = """DELETE FROM run
+    WHERE sheet_id = ? AND "column" = ? AND top BETWEEN ? AND ? AND kind = ? AND look IS NULL"""
+
+
+def _write_look(connection: Connection, sheet_id: int, run: LookRun) -> None:
+    """Let rows of a column look otherwise; what they hold stays."""
     ask = connection.exec_driver_sql
-    where = (sheet_id, column)
-    for query, limits in ((_HEAD, (top,)), (_LAST, (top, bottom))):
-        found = ask(query, (*where, *limits)).first()
-        if found and found.bottom > bottom:
-            ask(_TAIL, (bottom + 1, *where, found.top))
-        if found and found.top < top <= found.bottom:
-            ask(_CUT, (top - 1, *where, found.top))
-    ask(_TAKE, (*where, top, bottom))
+    place = (sheet_id, run.column, run.top, run.bottom)
+    look = look_text(run.look)
+    for at in (run.top, run.bottom + 1):
+        _split_column(connection, sheet_id, run.column, at)
+    ask(_DRESS, (look, *place))
+    if look is None:
+        ask(_UNDRESS, (*place, Kind.EMPTY))
+        return
+    free = run.top
+    put: list[tuple[object, ...]] = []
+    for top, bottom in [*ask(_HELD, place), (run.bottom + 1, run.bottom)]:
+        if free < top:
+            put.append((sheet_id, run.column, free, top - 1, look, Kind.EMPTY, None, None, None))
+        free = bottom + 1
+    if put:
+        ask(_PUT, put)
 
 
 _SPLIT = (

@@ -1,3 +1,4 @@
+import re
 from decimal import Decimal
 
 import pytest
@@ -44,8 +45,8 @@ C5 = Cell.parse("C5")
         ("+tea", "+tea", None),
         ("- bread", "- bread", None),
         ("2026-02-30", "2026-02-30", None),
-        ("'=B5", "=B5", "text"),
-        ("'12", "12", "text"),
+        ("'=B5", "=B5", None),
+        ("'12", "12", None),
         ("=", "=", None),
         ("", None, None),
         ("1e999", "1e999", None),
@@ -79,7 +80,8 @@ def test_what_is_shown_for_editing_types_the_same_content_again(content):
     assert again == content and type(again) is type(content)
 
 
-looks = st.builds(Look, st.sampled_from(list(FORMATS)), st.none() | st.integers(0, 8))
+forms = st.sampled_from([*(set(FORMATS) - {"text"}), "currency:CHF", "currency:JPY"])
+looks = st.builds(Look, forms, st.none() | st.integers(0, 8))
 values = st.floats(allow_nan=False, allow_infinity=False) | st.builds(
     lambda digits, power: digits / 10**power, st.integers(-(10**6), 10**6), st.integers(0, 8)
 )
@@ -99,7 +101,8 @@ def test_what_is_shown_is_within_half_a_unit_of_its_last_digit(value, look, room
         days = 1.0 if moment.form == "date" else 0.5 / 86400
         assert abs(moment.value - value) <= days * (1 + 1e-6) + abs(value) * 2**-50
         return
-    digits, _, power = text.rstrip("%").replace(",", "").partition("E")
+    digits = re.sub(r"[,¥\u00a0]|CHF", "", text.rstrip("%"))
+    digits, _, power = digits.partition("E")
     last = Decimal(1).scaleb(int(power or 0) - len(digits.partition(".")[2]))
     exact = Decimal(repr(value)).scaleb(2 * text.endswith("%"))
     assert abs(Decimal(digits).scaleb(int(power or 0)) - exact) <= last / 2
@@ -173,9 +176,17 @@ def test_formulas_and_percents_are_edited_as_they_were_typed():
         (123456789012345680.0, Look(), 40, "1.23456789E+17"),
         (123456.0, Look("percent"), 6, "1E+7%"),
         (1e15, Look("number", 2), 40, "1E+15"),
-        (870912000.0, Look("grouped", 2), 12, "870,912,000"),
-        (870912000.0, Look("grouped", 1), 9, "870912000"),
+        (870912000.0, Look("grouped", 2), 12, "870,912,000.00"),
+        (870912000.0, Look("grouped", 1), 9, "870,912,000.0"),
         (1e300, Look(), 12, "1E+300"),
+        (46082.0, Look("date"), 4, "2026-03-01"),
+        (1250.5, Look("scientific", 2), 12, "1.25E+3"),
+        (-0.00999999, Look("scientific", 2), 12, "-1.00E-2"),
+        (0.0, Look("scientific", 3), 12, "0.000E+0"),
+        (1.75, Look("duration"), 12, "42:00:00"),
+        (-1250.5, Look("currency:EUR"), 6, "-€1,250.50"),
+        (1250.5, Look("currency:JPY"), 12, "¥1,251"),
+        (1250.5, Look("currency:CHF", 0), 12, "CHF\u00a01,251"),
         (True, Look(), 12, "TRUE"),
         (None, Look(), 12, ""),
         (Error("#DIV/0!"), Look(), 12, "#DIV/0!"),
@@ -193,3 +204,19 @@ def test_a_shown_number_never_outgrows_its_room(value, room):
 @given(st.floats(allow_nan=False, allow_infinity=False))
 def test_number_text_loses_nothing(value):
     assert float(number_text(value)) == value
+
+
+@given(
+    st.sampled_from(["007", "12%", "1/2/2026", "=B5", "'x", "'=B5", "Flour", "+B5", "TRUE", ""])
+)
+def test_a_cell_for_text_keeps_all_but_formulas_as_they_are_typed(typed):
+    look = Look("text")
+    held = entered(Workbook(), C5, typed, look)
+    assert held.look == look
+    if typed == "=B5":
+        assert isinstance(held.content, Shape)
+    else:
+        assert held.content == (typed.removeprefix("'") or None)
+    assert (
+        entered(Workbook(), C5, typed_text(held.content, C5, look), look).content == held.content
+    )

@@ -2,6 +2,8 @@
 
 from __future__ import annotations
 
+from dataclasses import replace
+
 from dreieck.core.formula import Shape, tree
 from dreieck.core.functions import find
 from dreieck.core.sheet.content import Content
@@ -14,5 +16,5 @@ def look_of(content: Content | None, look: Look) -> Look:
         node = content.tree
         function = find(node.function) if isinstance(node, tree.Call) else None
         if function and function.gives:
-            return Look(function.gives, look.decimals, look.role)
+            return replace(look, form=function.gives)
     return look

@@ -3,6 +3,7 @@
 from __future__ import annotations
 
 from collections.abc import Mapping
+from dataclasses import replace
 from typing import NamedTuple
 
 from dreieck.core.grid import Cell
@@ -10,7 +11,7 @@ from dreieck.core.sheet.content import Content, Entry
 from dreieck.core.sheet.names import named
 from dreieck.core.sheet.sheet import Sheet
 from dreieck.core.sheet.workbook import Workbook, checked_sheet_name
-from dreieck.core.values.formats import FORMATS
+from dreieck.core.values.formats import format_named
 from dreieck.core.values.look import Look
 
 
@@ -25,12 +26,14 @@ class Entered(NamedTuple):
 def entered(workbook: Workbook, cell: Cell, text: str, look: Look) -> Entered:
     """What typing ``text`` makes of a cell with this look.
 
-    A number format that the typing implies is taken where the cell has none of its own.
-    Raises EntryError.
+    A number format that the typing implies is taken where the cell has none of its own. A cell
+    that is for text takes all but formulas as text. Raises EntryError.
     """
+    if look.form == "text" and text and not text.startswith(("=", "'")):
+        text = "'" + text
     entry = workbook.read_entry(text, cell)
-    if entry.form and FORMATS[look.form].gives_way:
-        look = Look(entry.form, entry.decimals, look.role)
+    if entry.form and format_named(look.form).gives_way:
+        look = replace(look, form=entry.form, decimals=entry.decimals)
     return Entered(entry, entry.content, look)
 
 

@@ -3,7 +3,7 @@
 from __future__ import annotations
 
 from collections.abc import Iterator
-from dataclasses import dataclass, field
+from dataclasses import dataclass, field, replace
 from itertools import product
 from operator import itemgetter
 from typing import Literal
@@ -96,7 +96,7 @@ class Fill:
 
     def _landed(self, part: Run, start: Cell, content: Content | None, own: Look) -> Iterator[Run]:
         """What stands in a run of landings that look alike."""
-        travels = Look(own.form, own.decimals) if self.looks_travel else PLAIN
+        travels = replace(own, role="plain") if self.looks_travel else PLAIN
         look = part.look if part.look != PLAIN else travels
         if self._line(start) or (isinstance(content, Shape) and not _is_whole(content, part.area)):
             for cell in part.area.cells():

@@ -2,7 +2,6 @@
 
 from __future__ import annotations
 
-from collections.abc import Sequence
 from dataclasses import dataclass, replace
 
 from dreieck.core.analysis.typed_numbers import PLAIN_NUMBERS, numbers_in, with_number
@@ -18,7 +17,6 @@ from dreieck.core.sheet.edits import Edit, SetCells
 from dreieck.core.sheet.sheet import Sheet
 from dreieck.core.sheet.workbook import Workbook
 from dreieck.core.values import number_text
-from dreieck.core.values.look import Role
 
 
 @dataclass(frozen=True, slots=True)
@@ -118,14 +116,3 @@ def input_cells(sheet: Sheet) -> list[Cell]:
     """The cells of a sheet that are marked as inputs, in reading order."""
     cells = [cell for cell, look in sheet.looked(EVERYWHERE) if look.role == "input"]
     return sorted(cells, key=lambda cell: (cell.row, cell.column))
-
-
-def marked(sheet: Sheet, areas: Sequence[Area]) -> list[SetCells]:
-    """Mark the cells of areas as inputs, or take the mark away if all have it."""
-    places = [list(sheet.runs(area)) for area in areas]
-    all_are = all(run.look.role == "input" for runs in places for run in runs)
-    role: Role = "plain" if all_are else "input"
-    return [
-        SetCells(sheet.id, tuple(run._replace(look=replace(run.look, role=role)) for run in runs))
-        for runs in places
-    ]

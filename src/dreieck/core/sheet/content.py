@@ -10,7 +10,7 @@ from dreieck.core.formula.reference import CellReference, RangeReference
 from dreieck.core.grid import Cell
 from dreieck.core.values import number_text
 from dreieck.core.values.ambiguous import Other, as_text, taken, taken_number
-from dreieck.core.values.formats import FORMATS, read_numeral
+from dreieck.core.values.formats import FORMATS, format_named, read_numeral
 from dreieck.core.values.look import MAX_DECIMALS, PLAIN, Look
 
 MAX_ENTRY = 10_000
@@ -60,7 +60,7 @@ def read_entry(text: str, at: Cell) -> Entry:
             " Shorten it, or spread it over several cells."
         )
     if text.startswith("'"):
-        return Entry(text[1:], form="text")
+        return Entry(text[1:])
     if text.startswith("=") and len(text) > 1:
         try:
             parsed = parse(text, at)
@@ -121,8 +121,10 @@ def typed_text(content: Content | None, at: Cell, look: Look = PLAIN) -> str:
         case bool():
             return "TRUE" if content else "FALSE"
         case float():
-            return FORMATS[look.form].edit(content) or number_text(content)
+            return format_named(look.form).edit(content) or number_text(content)
         case str():
+            if look.form == "text":
+                return content if not content.startswith(("=", "'")) else "'" + content
             plain = read_entry(content, at)
             same = isinstance(plain.content, str) and plain.content == content
             return content if same else "'" + content

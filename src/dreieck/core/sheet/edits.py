@@ -4,6 +4,7 @@ from __future__ import annotations
 
 from collections.abc import Iterable, Mapping
 from dataclasses import dataclass
+from typing import NamedTuple
 
 from dreieck.core.grid import Area, Cell, Lines
 from dreieck.core.sheet.content import Content
@@ -135,6 +136,35 @@ class RemoveSheet:
         return AddSheet(sheet.id, sheet.name, position, tuple(sheet.all_runs()), sheet.layout)
 
 
+class LookRun(NamedTuple):
+    """Cells below each other that look the same."""
+
+    column: int
+    top: int
+    bottom: int
+    look: Look
+
+
+@dataclass(frozen=True, slots=True)
+class SetLooks:
+    """Let cells of one sheet look otherwise, whatever they hold; no cell is in two runs."""
+
+    sheet_id: int
+    runs: tuple[LookRun, ...]
+
+    def apply(self, workbook: Workbook) -> SetLooks:
+        """Make the edit and return its inverse. Raises SheetError."""
+        sheet = workbook.sheet_by_id(self.sheet_id)
+        before = tuple(
+            LookRun(run.column, top, bottom, look)
+            for run in self.runs
+            for top, bottom, look in sheet.looks_between(run.column, run.top, run.bottom)
+        )
+        for run in self.runs:
+            sheet.dress(*run)
+        return SetLooks(self.sheet_id, before)
+
+
 @dataclass(frozen=True, slots=True)
 class SetLayout:
     """Lay a sheet out otherwise. What it holds is not changed."""
@@ -198,6 +228,7 @@ Edit = (
     SetName
     | SetSeed
     | SetLayout
+    | SetLooks
     | SetCells
     | InsertLines
     | DeleteLines
@@ -205,6 +236,11 @@ Edit = (
     | RemoveSheet
     | ArrangeSheet
 )
+
+
+def changes_values(edit: Edit) -> bool:
+    """Whether values may be others after an edit; how cells look is nothing to them."""
+    return not isinstance(edit, SetLooks | SetLayout)
 
 
 def _looks(sheet: Sheet, strip: Area) -> list[Run]:

@@ -92,6 +92,7 @@ class Sheet:
 
     def dress(self, column: int, top: int, bottom: int, look: Look) -> None:
         """Set how cells below each other look."""
+        self._own(column)
         if look != PLAIN or column in self._looks:
             looks = self._looks.setdefault(column, Column())
             looks.put(top, bottom, None if look == PLAIN else look)
@@ -151,9 +152,19 @@ class Sheet:
     def looks_of(self, column: int) -> Iterator[tuple[int, int, Look]]:
         """The looks of a column that are not plain: first row, last row and look."""
         looks = self._looks.get(column)
-        for top, bottom, look in looks.runs(*(looks.extent() or (1, 0))) if looks else ():
-            if look:
+        extent = looks.extent() if looks else None
+        for top, bottom, look in self.looks_between(column, *extent) if extent else ():
+            if look != PLAIN:
                 yield top, bottom, look
+
+    def looks_between(self, column: int, top: int, bottom: int) -> Iterator[tuple[int, int, Look]]:
+        """How rows of a column look, plain ones too: first row, last row and look."""
+        looks = self._looks.get(column)
+        if not looks:
+            yield top, bottom, PLAIN
+            return
+        for first, last, look in looks.runs(top, bottom):
+            yield first, last, look or PLAIN
 
     def put_cells(self, column: int, top: int, cells: Cells) -> None:
         """Set what cells below each other hold; their looks stay."""

@@ -66,15 +66,14 @@ def fitted(
 ) -> str:
     """A number with so many decimals, None for as many as it has, and a sign behind it.
 
-    A number is never cut: what does not fit is written with fewer decimals, then in powers of
-    ten.
+    Only a number with as many decimals as it has, or one that is a power of ten anyway, is
+    rounded to what there is room for.
     """
     text = _written(number, decimals, grouped=grouped) + sign
-    for fewer in range((decimals or 0) - 1, -1, -1):
-        if len(text) <= room:
-            break
-        text = _written(number, fewer, grouped=grouped) + sign
-    return text if len(text) <= room else _shortened(number, max(room, 6) - len(sign)) + sign
+    is_power = number != 0 and number.adjusted() >= LARGE
+    if len(text) <= room or (decimals is not None and not is_power):
+        return text
+    return _shortened(number, max(room, 6) - len(sign)) + sign
 
 
 def _written(number: Decimal, decimals: int | None, *, grouped: bool) -> str:

@@ -1,6 +1,6 @@
 """Number formats, one record each: how a number is typed in it, shown, and typed again.
 
-``FORMATS`` holds them all. A new one, say a currency, is one record here.
+``FORMATS`` holds them all but the currencies, of which there is one format for each code.
 """
 
 from __future__ import annotations
@@ -9,7 +9,9 @@ import math
 from collections.abc import Callable
 from dataclasses import dataclass
 from decimal import Decimal
+from functools import lru_cache
 
+from dreieck.core.values import currencies
 from dreieck.core.values.decimals import LARGE, SMALL, exact, fitted, power_text, quantized
 from dreieck.core.values.numerals import DATE, NUMBER, TIME, date_of, number_of, passed, serial_of
 
@@ -36,7 +38,8 @@ class Format:
     writes a number with so many decimals into so much room, None where the format has no text
     for it. ``edit`` is the text that is typed again, None for the plain number. What is typed
     in an ``implied`` format gives it to its cell, with its decimals if it ``counts_decimals``;
-    a cell whose own format ``gives_way`` takes it.
+    a cell whose own format ``gives_way`` takes it. Who chooses the format gets ``own_decimals``,
+    None for as many as there are.
     """
 
     name: str
@@ -46,6 +49,7 @@ class Format:
     implied: bool = True
     counts_decimals: bool = False
     gives_way: bool = False
+    own_decimals: int | None = None
 
 
 def read_numeral(text: str) -> Numeral | None:
@@ -113,17 +117,32 @@ def _datetime(text: str) -> tuple[float, int] | None:
     return (day + passed(time), 0) if day is not None and time and not time[1] else None
 
 
+def _show_scientific(number: Decimal, decimals: int | None, room: int) -> str:
+    """A number between 1 and 10, times a power of ten."""
+    if not number:
+        return f"{quantized(Decimal(0), decimals or 0):f}E+0"
+    if decimals is None:
+        return power_text(number)
+    found = quantized(number, decimals - number.adjusted())
+    mantissa = found.scaleb(-found.adjusted())
+    return f"{quantized(mantissa, decimals):f}E{found.adjusted():+d}"
+
+
 def _show_time(number: Decimal, decimals: int | None, room: int) -> str | None:
     seconds = _seconds(number)
-    if seconds is None:
-        return None
-    return _in_room("-" * (seconds < 0) + _clock(abs(seconds)), room)
+    return None if seconds is None else "-" * (seconds < 0) + _clock(abs(seconds))
+
+
+def _show_duration(number: Decimal, decimals: int | None, room: int) -> str | None:
+    """Time that passes, to the second."""
+    text = _show_time(number, decimals, room)
+    return text if text is None or text.count(":") == 2 else f"{text}:00"
 
 
 def _show_date(number: Decimal, decimals: int | None, room: int) -> str | None:
     """A date tells the day that a moment lies in."""
     day = date_of(math.floor(number)) if abs(number) < _LAST_DAY else None
-    return _in_room(day.isoformat(), room) if day else None
+    return day.isoformat() if day else None
 
 
 def _show_datetime(number: Decimal, decimals: int | None, room: int) -> str | None:
@@ -132,7 +151,7 @@ def _show_datetime(number: Decimal, decimals: int | None, room: int) -> str | No
         return None
     days, clock = divmod(seconds, 86400)
     day = date_of(days)
-    return _in_room(f"{day.isoformat()} {_clock(clock)}", room) if day else None
+    return f"{day.isoformat()} {_clock(clock)}" if day else None
 
 
 def _seconds(number: Decimal) -> int | None:
@@ -142,10 +161,6 @@ def _seconds(number: Decimal) -> int | None:
 def _clock(seconds: int) -> str:
     text = f"{seconds // 3600:d}:{seconds // 60 % 60:02d}"
     return f"{text}:{seconds % 60:02d}" if seconds % 60 else text
-
-
-def _in_room(text: str, room: int) -> str | None:
-    return text if len(text) <= room else None
 
 
 def _edit_as_shown(name: str) -> Callable[[float], str | None]:
@@ -163,7 +178,7 @@ FORMATS: dict[str, Format] = {
     each.name: each
     for each in (
         Format("general", implied=False, gives_way=True),
-        Format("text", implied=False, gives_way=True),
+        Format("text", implied=False),
         Format(
             "percent",
             read=_percent,
@@ -177,10 +192,40 @@ FORMATS: dict[str, Format] = {
             show=lambda number, decimals, room: fitted(number, decimals, room, grouped=True),
             counts_decimals=True,
         ),
-        Format("number", read=_plain, implied=False),
+        Format("number", read=_plain, implied=False, own_decimals=2),
+        Format("scientific", show=_show_scientific, own_decimals=2),
         Format("date", read=_date, show=_show_date, edit=_edit_as_shown("date")),
         Format("time", read=_time, show=_show_time, edit=_edit_as_shown("time")),
         Format("datetime", read=_datetime, show=_show_datetime, edit=_edit_as_shown("datetime")),
+        Format("duration", show=_show_duration, edit=_edit_as_shown("duration")),
     )
 }
-"""All formats by name; text is read by the first one that knows it."""
+"""The formats by name; text is read by the first one that knows it."""
+_CURRENCY = "currency:"
+
+
+def currency_form(code: str) -> str:
+    """The name of the format of a currency."""
+    return _CURRENCY + code
+
+
+def currency_of(form: str) -> str | None:
+    """The code of the currency that a format is for, if it is for one."""
+    return form.removeprefix(_CURRENCY) if form.startswith(_CURRENCY) else None
+
+
+def format_named(form: str) -> Format:
+    """The format of a name. Raises KeyError where there is none."""
+    code = currency_of(form)
+    return FORMATS[form] if code is None else _currency(code)
+
+
+@lru_cache
+def _currency(code: str) -> Format:
+    if code not in currencies.codes():
+        raise KeyError(code)
+
+    def show(number: Decimal, decimals: int | None, room: int) -> str:
+        return currencies.amount(number, code, decimals, room)
+
+    return Format(currency_form(code), show=show)

@@ -6,10 +6,11 @@ from dataclasses import dataclass
 from typing import Literal
 
 from dreieck.core.values.decimals import exact, fitted
-from dreieck.core.values.formats import FORMATS
+from dreieck.core.values.formats import format_named
+from dreieck.core.values.style import PLAIN_STYLE, Style
 from dreieck.core.values.value import Error, Value
 
-Role = Literal["plain", "title", "heading", "input"]
+Role = Literal["plain", "title", "heading", "input", "result"]
 MAX_DECIMALS = 30
 
 
@@ -17,20 +18,24 @@ MAX_DECIMALS = 30
 class Look:
     """How a cell shows its value.
 
-    ``form`` names one of ``FORMATS``; ``decimals`` counts the digits behind the point, None
-    for as many as there are.
+    ``form`` is the name of a number format; ``decimals`` counts the digits behind the point,
+    None for as many as there are.
     """
 
     form: str = "general"
     decimals: int | None = None
     role: Role = "plain"
+    style: Style = PLAIN_STYLE
 
 
 PLAIN = Look()
 
 
 def shown_text(value: Value, look: Look = PLAIN, room: int = 40) -> str:
-    """The text that shows a value in a cell with ``room`` characters; a number is never cut."""
+    """The text that shows a value in a cell with ``room`` characters.
+
+    A number is never cut; one with so many decimals has them all, whether there is room or not.
+    """
     if value is None:
         return ""
     if isinstance(value, bool):
@@ -40,5 +45,5 @@ def shown_text(value: Value, look: Look = PLAIN, room: int = 40) -> str:
     if isinstance(value, str):
         return value
     number = exact(value)
-    text = FORMATS[look.form].show(number, look.decimals, room)
+    text = format_named(look.form).show(number, look.decimals, room)
     return fitted(number, look.decimals, room) if text is None else text

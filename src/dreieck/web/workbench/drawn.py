@@ -31,7 +31,10 @@ class Drawn:
 
     def since(self, number: int, place: tuple[int, int], scene: Scene) -> Scene:
         """The scene with only those cells that differ from the picture with this number."""
-        cells = {(c.column, c.row): (c.shown, c.typed, c.kind) for c in scene.cells}
+        cells = {
+            (c.column, c.row): (c.shown, c.hidden + c.typed, f"{c.kind} {c.spans}")
+            for c in scene.cells
+        }
         with self._lock:
             known = self._pictures.get(number)
             new = next(self._numbers)

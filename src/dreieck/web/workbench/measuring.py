@@ -2,6 +2,7 @@
 
 from __future__ import annotations
 
+import math
 from collections.abc import Iterable
 from itertools import islice
 
@@ -21,7 +22,12 @@ _ROOM_FOR_ALL = 400
 
 def room_in(width: int) -> int:
     """How many digits have room in a cell of so many pixels."""
-    return int((width - _PADDING) / _DIGIT)
+    return int((width - _PADDING + 0.01) / _DIGIT)
+
+
+def width_for(digits: int) -> int:
+    """How many pixels a cell needs to have room for so many digits."""
+    return math.ceil(digits * _DIGIT) + _PADDING
 
 
 def width_of(text: str, look: Look) -> int:
@@ -44,4 +50,5 @@ def _widths(calculation: Calculation, sheet: Sheet, area: Area) -> Iterable[int]
         # A title spans what stands beside it.
         if look.role != "title":
             value = calculation.value(sheet.name, cell)
-            yield width_of(shown_text(value, look, _ROOM_FOR_ALL), look)
+            text = shown_text(value, look, _ROOM_FOR_ALL)
+            yield width_of(text, look) if isinstance(value, str) else width_for(len(text))

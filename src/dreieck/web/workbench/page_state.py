@@ -40,13 +40,14 @@ class Selected(BaseModel):
     """What is selected: from the active cell ``anchor`` to ``focus``.
 
     ``also`` are further areas, with commas between them. ``copied`` is the number of a sheet
-    and the area on it that was copied last.
+    and the area on it that was copied last, ``look_taken`` those whose look is given on.
     """
 
     anchor: str = "A1"
     focus: str = "A1"
     also: str = Field("", max_length=4000)
     copied: str = ""
+    look_taken: str = ""
     reveal: str = ""
 
     @property

@@ -5,7 +5,7 @@ from __future__ import annotations
 import math
 from dataclasses import dataclass
 
-from dreieck.core.calculate import Block, Dependents
+from dreieck.core.calculate import Block, Dependents, look_of
 from dreieck.core.checking.aim import Likely, likely_locks
 from dreieck.core.editing.fill import Fill, can_count_on
 from dreieck.core.formula.printer import place_text, sheet_text
@@ -15,6 +15,7 @@ from dreieck.core.grid import Area, Cell
 from dreieck.core.sheet.content import Entry, Unreadable
 from dreieck.core.values import UNFINISHED, Error, Place
 from dreieck.core.values.ambiguous import Other
+from dreieck.core.values.decimals import joined_text
 from dreieck.core.values.look import shown_text
 from dreieck.core.words.counting import addresses
 from dreieck.core.words.explain import Explanation, explain
@@ -68,6 +69,7 @@ class Panel:
     counts: dict[str, int]
     rehearsing: bool
     value: str
+    holds: str
     error: Explanation | None
     error_began: str
     dependents: Dependents | None
@@ -119,6 +121,7 @@ def panel(situation: Situation, desk: Desk) -> Panel:
         counts=counts,
         rehearsing=bool(fill),
         value=_value(situation),
+        holds=_holds(situation),
         error=explanation,
         error_began=began,
         dependents=situation.dependents,
@@ -208,6 +211,15 @@ def _value(situation: Situation) -> str:
     if situation.value(situation.here) is UNFINISHED:
         return "… it is still being worked out"
     return situation.shown_value(situation.here)
+
+
+def _holds(situation: Situation) -> str:
+    """The number in the cell in question, where its look shows another text."""
+    value = situation.value(situation.here)
+    content = situation.content_at(situation.here)
+    is_looked = look_of(content, situation.home.look(situation.here)).form != "general"
+    held = joined_text(value) if is_looked and isinstance(value, float) else ""
+    return "" if held == situation.shown_value(situation.here) else held
 
 
 def _error(situation: Situation) -> tuple[Explanation | None, str]:

@@ -28,6 +28,7 @@ from dreieck.web.navigation import Entry
 from dreieck.web.turns import in_a_hurry, time_for_drawing
 from dreieck.web.workbench.actions import ACTIONS, Action, Context, effects
 from dreieck.web.workbench.actions.copies import Clip
+from dreieck.web.workbench.band import band
 from dreieck.web.workbench.catching_up import catch_up
 from dreieck.web.workbench.desk import desk, moved_text
 from dreieck.web.workbench.drawn import TheDrawn
@@ -228,6 +229,7 @@ def _context(situation: Situation) -> dict[str, Any]:
         "desk": on_desk,
         "panel": on_panel,
         "foot": foot(situation),
+        "band": band(situation),
         "keys": for_foot(when),
         "moved_text": moved_text,
         "sheets": situation.workbook.sheets,

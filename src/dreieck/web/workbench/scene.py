@@ -16,19 +16,30 @@ from dreieck.core.sheet.content import Content, Unreadable, typed_text
 from dreieck.core.values import UNFINISHED, Error, Value
 from dreieck.core.values.look import shown_text
 from dreieck.web.workbench.colours import COLOURS, colour_of
+from dreieck.web.workbench.dressed import dressed_as
 from dreieck.web.workbench.measuring import room_in
 from dreieck.web.workbench.page_state import PageState
 from dreieck.web.workbench.situation import Situation
 from dreieck.web.workbench.window import AxisShown, Window, window
 
+_MAX_SPANNED = 60
+TOO_WIDE = "↔"
+"""Stands for a number that has no room in its column."""
+
 
 class CellShown(BaseModel):
-    """A cell in view that holds something."""
+    """A cell in view that shows something.
+
+    ``hidden`` is a number for which it is too narrow, ``spans`` counts the cells to the right
+    over which its text is centred, too.
+    """
 
     column: int
     row: int
     shown: str
     typed: str
+    hidden: str = ""
+    spans: int = 0
     kind: str
 
 
@@ -183,9 +194,16 @@ def _cells(situation: Situation, in_view: Window) -> list[CellShown]:
             for cell, content in made.filled(area)
         )
         found.extend(
-            CellShown(column=cell.column, row=cell.row, shown="", typed="", kind=look.role)
+            CellShown(
+                column=cell.column,
+                row=cell.row,
+                shown="",
+                typed="",
+                kind=" ".join([look.role, *dressed_as(look.style)]),
+            )
             for cell, look in sheet.looked(area)
-            if look.role == "input" and made.content(cell) is None
+            if (look.role in ("input", "result") or look.style.shows_empty)
+            and made.content(cell) is None
         )
     return found
 
@@ -193,12 +211,15 @@ def _cells(situation: Situation, in_view: Window) -> list[CellShown]:
 def _cell(situation: Situation, cell: Cell, content: Content, width: int) -> CellShown:
     look = look_of(content, situation.sheet.look(cell))
     value = situation.value(cell, situation.sheet.name)
-    kinds = [_kind(value), look.role]
+    kinds = [_kind(value), look.role, *dressed_as(look.style)]
     if situation.trial and _answers(situation, cell):
         kinds.append("answers")
     if isinstance(content, Shape):
         kinds.append("formula")
-    text = shown_text(value, look, room_in(width))
+    room = room_in(width)
+    text = full = shown_text(value, look, room)
+    if isinstance(value, float) and len(text) > room:
+        text = TOO_WIDE
     if value is UNFINISHED:
         text, kinds = "…", ["waits"]
     if isinstance(content, Unreadable):
@@ -208,8 +229,22 @@ def _cell(situation: Situation, cell: Cell, content: Content, width: int) -> Cel
         row=cell.row,
         shown=text[:400],
         typed=typed_text(content, cell, look),
+        hidden=full if text == TOO_WIDE else "",
+        spans=_spanned(situation, cell) if look.style.across == "spanning" else 0,
         kind=" ".join(kinds),
     )
+
+
+def _spanned(situation: Situation, cell: Cell) -> int:
+    """Over how many empty cells to the right the text of a cell is centred."""
+    sheet = situation.sheet
+    count = 0
+    while count < _MAX_SPANNED:
+        beside = cell.offset(count + 1, 0)
+        if sheet.content(beside) is not None or sheet.look(beside).style.across != "spanning":
+            break
+        count += 1
+    return count
 
 
 def _kind(value: Value) -> str:

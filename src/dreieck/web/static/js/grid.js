@@ -40,6 +40,7 @@ function drawn(cell, column, { number: row, size }, spills) {
   if (spills && cell.kind.startsWith("text") && !cell.kind.includes("heading"))
     box.classList.add("spill");
   box.textContent = cell.shown;
+  if (cell.spans) spanOver(box, cell);
   const formula = cell.kind.includes("formula");
   if (formula && state.view === "formulas") {
     box.classList.add("as-formula");
@@ -49,8 +50,21 @@ function drawn(cell, column, { number: row, size }, spills) {
     below.textContent = cell.typed;
     box.append(below);
   }
-  if (formula) box.title = cell.typed;
+  if (cell.hidden)
+    box.title = `${cell.hidden}: the column is too narrow; two clicks on the edge of its heading fit it`;
+  else if (formula) box.title = cell.typed;
   return box;
+}
+
+// The text of a cell that is centred over those to its right.
+function spanOver(box, { column, shown, spans }) {
+  const text = make("span");
+  text.textContent = shown;
+  const last = column + spans;
+  const widths = scene.columns.lines.filter(({ number }) => number >= column && number <= last);
+  text.style.width = `${widths.reduce((sum, { size }) => sum + size, 0) - 16}px`;
+  box.classList.add("spill");
+  box.replaceChildren(text);
 }
 
 function heading(text, width, where = {}, gap = false) {

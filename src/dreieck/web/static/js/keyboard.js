@@ -31,6 +31,8 @@ const OWN_ACTS = {
       `${form.dataset.names}/dialog?sheet=${state.sheet}&area=${selected()}&name=${takePointed()}`,
     ),
   about: () => about(),
+  looks: () => document.querySelector("#band select").focus(),
+  look: () => act(state.look_taken ? "give-look" : "take-look"),
   "this-sheet": () => document.querySelector("#sheets [data-ask]").click(),
 };
 
@@ -108,9 +110,17 @@ function done(event, action) {
 }
 
 function escape() {
-  if (state.target) drop();
+  if (document.activeElement.closest("#band")) inCell.focus();
+  else if (state.target) drop();
   else if (writingNow()) discard();
+  else if (state.look_taken) giveNoMore();
   else if (state.anchor !== state.focus) go(0, 0, false);
+}
+
+function giveNoMore() {
+  set({ look_taken: "" });
+  hush();
+  show();
 }
 
 // Keeps the entry and moves on, back to the column where a row of entries began.

@@ -144,9 +144,12 @@ export function scrolled(axis, steps) {
   const first = axis ? state.top : state.left;
   const others = lines.slice(fixed);
   const index = others.findIndex((line) => line.number === first);
+  // The lines that can be reached without a leap, and where the first one in view is among them.
+  const near = [...before.toReversed(), ...others.map((line) => line.number)];
+  const there = before.length + index + steps;
   if (index < 0) return limited(first + steps, axis);
-  if (index + steps < 0) return before[-1 - index - steps] ?? before.at(-1) ?? others[0].number;
-  return others[Math.min(index + steps, others.length - 1)].number;
+  if (there < 0) return limited(near[0] + there, axis);
+  return near[there] ?? limited(near.at(-1) + there - near.length + 1, axis);
 }
 
 // How many lines can be scrolled, of those that are in view, and which one comes first.

@@ -13,6 +13,7 @@ import { desk, inCell, keep, write, writingNow } from "./writing.js";
 let hold = null;
 let sizing = null;
 let down = false;
+let selecting = false;
 // On which part of the grid the pointer went down.
 let began = "cells";
 let last = null;
@@ -79,6 +80,8 @@ for (const name of ["pointerup", "pointercancel"]) {
     sizing = null;
     down = false;
     if (pulled) act("release");
+    if (selecting && state.look_taken && name === "pointerup") act("give-look");
+    selecting = false;
     pulled = false;
     if (document.activeElement !== desk) inCell.focus();
   });
@@ -146,6 +149,7 @@ function startAim({ frame, corner }, from) {
 }
 
 function startSelect({ cell: at, part }, widen, also = "") {
+  selecting = true;
   const from = widen ? cell(state.anchor) : at;
   const whole = ([column, row]) =>
     part === "columns"

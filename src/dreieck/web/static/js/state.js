@@ -24,6 +24,7 @@ export const state = {
   focus: "A1",
   also: "",
   copied: "",
+  look_taken: "",
   home: 0,
   ...NOTHING,
   source: "",

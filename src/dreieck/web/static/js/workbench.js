@@ -22,6 +22,7 @@ const OWN_ACTS = {
   drop,
   help,
   about,
+  look: () => act(state.look_taken ? "give-look" : "take-look"),
   copy: () => copy(false),
   cut: () => copy(true),
   paste: () => pasteByButton(),
@@ -98,6 +99,14 @@ document.querySelector(".above-grid").addEventListener(
   },
   { passive: true },
 );
+
+// A choice of several is an action with what was chosen.
+document.addEventListener("change", ({ target }) => {
+  const { choose, as, ...wish } = target.dataset;
+  if (!choose) return;
+  act(choose, { ...wish, [as]: target.value });
+  inCell.focus();
+});
 
 // How fills are done is remembered in this browser.
 document.addEventListener("change", (event) => {

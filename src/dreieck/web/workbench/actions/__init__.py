@@ -6,6 +6,7 @@
 from dreieck.web.workbench.actions import (
     checks,
     copies,
+    dressing,
     entries,
     fills,
     going,
@@ -20,4 +21,18 @@ from dreieck.web.workbench.actions import (
 from dreieck.web.workbench.actions.context import ACTIONS, Action, Context, effects
 
 __all__ = ["ACTIONS", "Action", "Context", "effects"]
-del checks, copies, entries, fills, going, layout, lines, locks, naming, pointing, sheets, trials
+del (
+    checks,
+    copies,
+    dressing,
+    entries,
+    fills,
+    going,
+    layout,
+    lines,
+    locks,
+    naming,
+    pointing,
+    sheets,
+    trials,
+)

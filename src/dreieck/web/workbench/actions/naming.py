@@ -4,16 +4,13 @@ from __future__ import annotations
 
 from pydantic import BaseModel, Field
 
-from dreieck.core.editing.lifting import labelled, marked
 from dreieck.core.editing.naming import Grows, area_said, given
 from dreieck.core.exceptions import DreieckError
 from dreieck.core.formula.printer import split_sheet
 from dreieck.core.grid import Area
-from dreieck.core.words.counting import addresses, many
+from dreieck.core.words.counting import many
 from dreieck.web.workbench.actions.context import Context, Effect, To, action
 from dreieck.web.workbench.actions.going import go_to
-
-_MAX_MARKED = 100_000
 
 
 class Said(BaseModel):
@@ -71,18 +68,3 @@ def name_anew(context: Context, wish: To) -> str:
     if named.place:
         go_to(context, wish)
     return f"Select what {wish.to} is to stand for, then press Alt + N."
-
-
-@action()
-def mark_input(context: Context, wish: Said) -> str:
-    """Mark the selected cells as inputs, with a label if one is given, or take the mark away."""
-    places = context.state.places
-    label = labelled(context.sheet, places[-1].first, wish.says.strip())
-    if sum(area.size for area in places) > _MAX_MARKED:
-        raise DreieckError(f"At most {_MAX_MARKED:,} cells can be marked at once.")
-    edits = marked(context.sheet, places)
-    context.change(f"input mark of {addresses(places)}", *label, *edits)
-    role = edits[0].runs[0].look.role
-    return (
-        f"{addresses(places)}: {'input from now on' if role == 'input' else 'no input any more'}."
-    )
