@@ -12,7 +12,7 @@ from dreieck.core.values.look import Look
 from dreieck.core.values.style import Across, Size, Tone
 from dreieck.web.workbench.situation import Situation
 
-_FORMS = {
+FORMS = {
     "general": "general",
     "number": "decimals 12.50",
     "grouped": "thousands 1,250",
@@ -24,7 +24,7 @@ _FORMS = {
     "duration": "duration 42:05:00",
     "text": "text",
 }
-_EDGES = {
+EDGES = {
     "": "lines",
     "around thin": "thin around",
     "around thick": "thick around",
@@ -60,13 +60,13 @@ def band(situation: Situation) -> Band:
     codes = dict.fromkeys((*USUAL, *filter(None, [currency_of(look.form)])))
     return Band(
         look,
-        _FORMS | {currency_form(code): f"currency {code}" for code in codes},
+        FORMS | {currency_form(code): f"currency {code}" for code in codes},
         _named(Size, "size"),
         _named(Across, "place") | {"spanning": "over the next cells"},
         {"middle": "height", "top": "top", "bottom": "bottom"},
         _named(Tone, "text tone"),
         _named(Tone, "ground"),
-        _EDGES,
+        EDGES,
         situation.state.look_taken.partition(" ")[2],
     )
 

@@ -1,5 +1,6 @@
 // Keys: what each of them asks for. Which keys there are is told by the page.
 import { perform } from "./acting.js";
+import { OWN_ACTS } from "./acts.js";
 import { address, cell } from "./address.js";
 import { ask } from "./asking.js";
 import { act, scene, show } from "./exchange.js";
@@ -18,24 +19,6 @@ const goTo = document.getElementById("address");
 let tabbedFrom = null;
 let pointed = "";
 
-// What keys do that is the page's own matter; all others ask for their action.
-const OWN_ACTS = {
-  write: () => write(desk),
-  "next-view": () => nextView(),
-  address: () => {
-    goTo.focus();
-    goTo.select();
-  },
-  name: () =>
-    ask(
-      `${form.dataset.names}/dialog?sheet=${state.sheet}&area=${selected()}&name=${takePointed()}`,
-    ),
-  about: () => about(),
-  looks: () => document.querySelector("#band select").focus(),
-  look: () => act(state.look_taken ? "give-look" : "take-look"),
-  "this-sheet": () => document.querySelector("#sheets [data-ask]").click(),
-};
-
 function pressed(event) {
   if (event.isComposing || event.defaultPrevented || suggestionKey(event)) return;
   const here = document.activeElement;
@@ -43,7 +26,7 @@ function pressed(event) {
     here === desk ||
     here === inCell ||
     here === document.body ||
-    here.closest("#panel, .desk, .above-grid");
+    here.closest("#panel, .desk, .above-grid, .band");
   if (here === goTo) return inAddress(event);
   if (!ours || document.querySelector("dialog[open]")) return;
   const modifiers = [
@@ -57,6 +40,7 @@ function pressed(event) {
   // While an entry is written, its own undo is the browser's.
   if (key && !(writingNow() && ["undo", "redo"].includes(key.action) && !state.target))
     done(event, OWN_ACTS[key.act] ?? (() => perform(key.action, key.wish)));
+  else if (here.closest(".band")) inBand(event);
   else if (event.key in ARROWS) arrow(event, ARROWS[event.key], modifiers);
   else if (here.tagName === "INPUT" || here === document.body) other(event, here);
 }
@@ -110,8 +94,7 @@ function done(event, action) {
 }
 
 function escape() {
-  if (document.activeElement.closest("#band")) inCell.focus();
-  else if (state.target) drop();
+  if (state.target) drop();
   else if (writingNow()) discard();
   else if (state.look_taken) giveNoMore();
   else if (state.anchor !== state.focus) go(0, 0, false);
@@ -177,7 +160,7 @@ export function pointName(name) {
   act("name-anew", { to: name });
 }
 
-function takePointed() {
+export function takePointed() {
   const name = pointed;
   pointed = "";
   return encodeURIComponent(name);
@@ -192,6 +175,11 @@ export function about() {
 
 export function help() {
   return ask("/guide/keys");
+}
+
+// In the band of looks keys do what they do in any form.
+function inBand(event) {
+  if (event.key === "Escape") done(event, () => inCell.focus());
 }
 
 function inAddress(event) {

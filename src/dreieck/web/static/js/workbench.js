@@ -1,32 +1,22 @@
 // Puts the workbench together: every scene is drawn, every control asks for its action.
 import { perform } from "./acting.js";
+import { OWN_ACTS } from "./acts.js";
+import "./commands.js";
 import { cell, span } from "./address.js";
 import { ask } from "./asking.js";
-import { copy, pasteAs, pasteByButton } from "./clipboard.js";
+import { pasteAs } from "./clipboard.js";
 import { act, onScene, scene, show } from "./exchange.js";
 import { set, state } from "./state.js";
 import { drawCells, lightHeadings } from "./grid.js";
 import { grid } from "./places.js";
-import { about, enter, help, pointName, setView } from "./keyboard.js";
+import { pointName, setView } from "./keyboard.js";
 import { drawOverlay } from "./overlay.js";
 import "./pointing.js";
 import { drawSuggestions } from "./suggesting.js";
 import { drawBars } from "./scrolling.js";
-import { discard, drawWriting, drop, inCell, land, write } from "./writing.js";
+import { drawWriting, inCell } from "./writing.js";
 
 const dialog = document.getElementById("dialog");
-const OWN_ACTS = {
-  write: () => write(),
-  keep: () => (state.target ? land() : enter("down")),
-  discard,
-  drop,
-  help,
-  about,
-  look: () => act(state.look_taken ? "give-look" : "take-look"),
-  copy: () => copy(false),
-  cut: () => copy(true),
-  paste: () => pasteByButton(),
-};
 
 onScene(() => {
   if (!scene) return;
@@ -76,6 +66,8 @@ document.addEventListener(
   true,
 );
 
+const TAKES_FOCUS = ["write", "help", "looks", "address"];
+
 function used(control) {
   const { action, act: own, step, view, ask: question, close, paste, ...wish } = control.dataset;
   if (close !== undefined) dialog.close();
@@ -88,7 +80,7 @@ function used(control) {
     set({ step });
     show();
   }
-  if (own !== "write" && own !== "help")
+  if (!TAKES_FOCUS.includes(own))
     (document.activeElement?.closest(".line") ? document.activeElement : inCell).focus();
 }
 

@@ -1,0 +1,87 @@
+"""All that can be done on the workbench, by name: one list that narrows as one types."""
+
+from __future__ import annotations
+
+from collections.abc import Mapping
+from types import MappingProxyType
+from typing import NamedTuple
+
+from fastapi import APIRouter, Request
+from starlette.responses import Response
+
+from dreieck.web.answers import TheWorkbook, page
+from dreieck.web.workbench.band import EDGES, FORMS
+from dreieck.web.workbench.keys import KEYS
+
+router = APIRouter(include_in_schema=False)
+
+
+class Command(NamedTuple):
+    """Something that can be done: its name, what it asks for, and the keys for it."""
+
+    does: str
+    action: str = ""
+    wish: Mapping[str, str | int] = MappingProxyType({})
+    act: str = ""
+    keys: str = ""
+
+    @property
+    def attributes(self) -> dict[str, str | int]:
+        """What its button tells the page."""
+        asked = {"data-action": self.action} if self.action else {"data-act": self.act}
+        return asked | {f"data-{name}": value for name, value in self.wish.items()}
+
+
+_SIDES = (("row", "above", ""), ("row", "below", "down"), ("column", "to the left", ""),
+          ("column", "to the right", "right"))  # fmt: skip
+
+
+def _commands() -> list[Command]:
+    by_key = [
+        Command(key.does, key.action, key.wish, key.act, key.keys)
+        for key in KEYS
+        if key.action or key.act not in ("", "commands")
+    ]
+    inserted = [
+        Command(f"insert {axis}s {where}", "insert-lines", {"axis": axis, "move": move})
+        for axis, where, move in _SIDES
+    ]
+    lines = [
+        Command(f"{does} the selected {axis}s", f"{does.split()[0]}-lines", {"axis": axis})
+        for axis in ("row", "column")
+        for does in ("delete", "fit", "hide", "show hidden ones among")
+    ]
+    forms = [
+        Command(f"number format: {says}", "format-numbers", {"form": form})
+        for form, says in FORMS.items()
+    ]
+    edges = [
+        Command(f"lines: {says}", "draw-edges", {"edges": edges})
+        for edges, says in EDGES.items()
+        if edges
+    ]
+    others = [
+        Command("italic, or not", "dress", {"name": "italic"}),
+        Command("break long text into lines, or not", "dress", {"name": "wrap"}),
+        Command("title over the next cells", "dress", {"name": "across", "value": "spanning"}),
+        Command("thousands set apart, or not", "group-thousands"),
+        Command("one decimal more", "count-decimals", {"steps": 1}),
+        Command("one decimal less", "count-decimals", {"steps": -1}),
+        Command("copy", act="copy", keys="Ctrl + C"),
+        Command("cut", act="cut", keys="Ctrl + X"),
+        Command("paste", act="paste", keys="Ctrl + V"),
+        Command("clear the selection", "clear", keys="Delete"),
+        Command("add a sheet", "add-sheet"),
+        Command("duplicate this sheet", "duplicate-sheet"),
+    ]
+    every = by_key + inserted + lines + forms + edges + others
+    return sorted(every, key=lambda command: command.does)
+
+
+COMMANDS = tuple(_commands())
+
+
+@router.get("/workbooks/{workbook_id}/sheets/{sheet_id}/commands")
+def listed(request: Request, opened: TheWorkbook, sheet_id: int) -> Response:
+    """The list of all commands."""
+    return page(request, "commands.html", commands=COMMANDS)
