@@ -7,7 +7,9 @@ from alembic.config import Config
 from alembic.migration import MigrationContext
 from sqlalchemy import create_engine
 from sqlmodel import SQLModel
+from tables import wide
 
+from dreieck.core.grid import Cell
 from dreieck.store import Database, Library, NewSheet, StoreError, database
 from dreieck.store.database import APPLICATION_ID
 
@@ -132,16 +134,24 @@ def test_older_files_keep_all_that_they_hold(path):
         command.upgrade(config, "0003")
         for statement in (
             "INSERT INTO workbook VALUES (7, 'Loads', 0, 3, 1, NULL, '2026-03-01')",
-            "INSERT INTO sheet VALUES (9, 7, 'Loads', 0, '{}')",
-            "INSERT INTO run VALUES (9, 1, 1, 2, 1, 5.0, NULL, NULL, NULL)",
+            """INSERT INTO sheet VALUES (9, 7, 'Loads', 0, '{"3": 130, "2": 90}')""",
+            "INSERT INTO run VALUES (9, 1, 1, 2, 1, 5.0, NULL, NULL, 'number 2 input')",
             "INSERT INTO change VALUES (7, 1, 'entry', '2026-03-01', '[]', '[]')",
+            """INSERT INTO change VALUES (7, 2, 'sheet', '2026-03-01',
+                '[{"edit":"AddSheet","sheet":12,"name":"Plans","position":1,"widths":[[2,70]],
+                   "cells":[]}]',
+                '[{"edit":"RemoveSheet","sheet":12}]')""",
         ):
             connection.exec_driver_sql(statement)
         connection.commit()
     engine.dispose()
     library = Library(Database(path))
     opened = library.open(7)
-    assert len(opened.workbook.sheets[0]) == 2 and opened.history() == ("entry", None)
+    sheet = opened.workbook.sheets[0]
+    assert len(sheet) == 2 and opened.history() == ("entry", "sheet")
+    assert sheet.layout == wide({2: 90, 3: 130}) and sheet.look(Cell(1, 2)).role == "input"
+    assert opened.redo(opened.revision) == "sheet"
+    assert opened.workbook.sheets[1].layout == wide({2: 70})
     library.delete(7)
     assert library.create("Prices") == 8
     library.close()
