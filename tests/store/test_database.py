@@ -136,6 +136,7 @@ def test_older_files_keep_all_that_they_hold(path):
             "INSERT INTO workbook VALUES (7, 'Loads', 0, 3, 1, NULL, '2026-03-01')",
             """INSERT INTO sheet VALUES (9, 7, 'Loads', 0, '{"3": 130, "2": 90}')""",
             "INSERT INTO run VALUES (9, 1, 1, 2, 1, 5.0, NULL, NULL, 'number 2 input')",
+            "INSERT INTO run VALUES (9, 1, 3, 3, 2, NULL, '1/2', NULL, 'text  plain')",
             "INSERT INTO change VALUES (7, 1, 'entry', '2026-03-01', '[]', '[]')",
             """INSERT INTO change VALUES (7, 2, 'sheet', '2026-03-01',
                 '[{"edit":"AddSheet","sheet":12,"name":"Plans","position":1,"widths":[[2,70]],
@@ -148,7 +149,8 @@ def test_older_files_keep_all_that_they_hold(path):
     library = Library(Database(path))
     opened = library.open(7)
     sheet = opened.workbook.sheets[0]
-    assert len(sheet) == 2 and opened.history() == ("entry", "sheet")
+    assert len(sheet) == 3 and sheet.look(Cell(1, 3)).form == "typed-text"
+    assert opened.history() == ("entry", "sheet")
     assert sheet.layout == wide({2: 90, 3: 130}) and sheet.look(Cell(1, 2)).role == "input"
     assert opened.redo(opened.revision) == "sheet"
     assert opened.workbook.sheets[1].layout == wide({2: 70})

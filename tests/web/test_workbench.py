@@ -81,7 +81,7 @@ def test_a_fill_is_rehearsed_walked_and_landed(page):
     page.act("rehearse", anchor="C5", focus="C5", to="C5:F10")
     assert "24 landings" in page.text and "a landing" in page.text
     assert "23 hold something else now: D5, E5, F5, C6, D6, E6 and 17 more" in page.text
-    assert page.shown("C5", "D5", "F5") == ["50.4", "14,112.0", "871,274,880"]
+    assert page.shown("C5", "D5", "F5") == ["50.4", "14,112.0", "871,274,880.0"]
     assert page.scene["here"] == [6, 10]
     page.act("walk", rows=1)
     assert page.state["landing"] == "C5"

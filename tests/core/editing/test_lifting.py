@@ -3,7 +3,8 @@
 import pytest
 from tables import PRICES, filled, values
 
-from dreieck.core.editing.lifting import free_place, input_cells, lifted, marked, numbers_inside
+from dreieck.core.editing.dressing import with_role
+from dreieck.core.editing.lifting import free_place, input_cells, lifted, numbers_inside
 from dreieck.core.exceptions import DreieckError, NameRefused
 from dreieck.core.grid import Area, Cell
 from dreieck.core.values.look import Look
@@ -72,10 +73,10 @@ def test_cells_are_marked_as_inputs_and_back():
     made = filled(PRICES)
     sheet = made.sheets[0]
     sheet.dress(2, 4, 4, Look("number", 2))
-    marked(sheet, [Area.parse("B4:B6")])[0].apply(made)
+    with_role(sheet, [Area.parse("B4:B6")], "input")[0].apply(made)
     assert [cell.text for cell in input_cells(sheet)] == ["B4", "B5", "B6"]
     assert sheet.look(Cell.parse("B4")) == Look("number", 2, "input")
-    marked(sheet, [Area.parse("B4:B6")])[0].apply(made)
+    with_role(sheet, [Area.parse("B4:B6")], "input")[0].apply(made)
     assert input_cells(sheet) == [] and sheet.look(Cell.parse("B4")) == Look("number", 2)
 
 

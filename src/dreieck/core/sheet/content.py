@@ -10,7 +10,7 @@ from dreieck.core.formula.reference import CellReference, RangeReference
 from dreieck.core.grid import Cell
 from dreieck.core.values import number_text
 from dreieck.core.values.ambiguous import Other, as_text, taken, taken_number
-from dreieck.core.values.formats import FORMATS, format_named, read_numeral
+from dreieck.core.values.formats import FORMATS, TYPED_TEXT, format_named, read_numeral
 from dreieck.core.values.look import MAX_DECIMALS, PLAIN, Look
 
 MAX_ENTRY = 10_000
@@ -60,7 +60,7 @@ def read_entry(text: str, at: Cell) -> Entry:
             " Shorten it, or spread it over several cells."
         )
     if text.startswith("'"):
-        return Entry(text[1:])
+        return Entry(text[1:], form=TYPED_TEXT)
     if text.startswith("=") and len(text) > 1:
         try:
             parsed = parse(text, at)

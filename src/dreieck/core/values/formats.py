@@ -174,11 +174,14 @@ def _edit_as_shown(name: str) -> Callable[[float], str | None]:
     return edit
 
 
+TYPED_TEXT = "typed-text"
+"""The format of a text that was typed as one on purpose; the next entry may be something else."""
 FORMATS: dict[str, Format] = {
     each.name: each
     for each in (
         Format("general", implied=False, gives_way=True),
         Format("text", implied=False),
+        Format(TYPED_TEXT, implied=False, gives_way=True),
         Format(
             "percent",
             read=_percent,

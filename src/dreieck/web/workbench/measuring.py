@@ -9,9 +9,10 @@ from itertools import islice
 from dreieck.core.calculate import Calculation, look_of
 from dreieck.core.grid import Area
 from dreieck.core.sheet.sheet import Sheet
-from dreieck.core.values.look import Look, shown_text
+from dreieck.core.values.look import PLAIN, Look, shown_text
 
 _DIGIT = 7.9
+_NARROW_SIZE, _WIDE_SIZE = 4.2, 11
 _PADDING = 18
 _NARROW = "iljtf.,:;'|!()[]I \u2019"
 _WIDE = "mwMWQO@%ODGN"
@@ -22,18 +23,21 @@ _ROOM_FOR_ALL = 400
 
 def room_in(width: int) -> int:
     """How many digits have room in a cell of so many pixels."""
-    return int((width - _PADDING + 0.01) / _DIGIT)
+    return int((width - _PADDING) / _DIGIT)
 
 
-def width_for(digits: int) -> int:
-    """How many pixels a cell needs to have room for so many digits."""
-    return math.ceil(digits * _DIGIT) + _PADDING
+def fits(text: str, width: int) -> bool:
+    """Whether a number has room in a cell of so many pixels."""
+    return width_of(text, PLAIN) <= width
 
 
 def width_of(text: str, look: Look) -> int:
     """How many pixels a text needs in a cell."""
-    size = sum(5 if c in _NARROW else 11 if c in _WIDE else _DIGIT for c in text)
-    return int(size * (1.15 if look.role in ("title", "heading") else 1)) + _PADDING + 2
+    size = sum(
+        _NARROW_SIZE if c in _NARROW else _WIDE_SIZE if c in _WIDE else _DIGIT for c in text
+    )
+    heavier = 1.15 if look.role in ("title", "heading") else 1
+    return math.ceil(size * heavier) + _PADDING
 
 
 def fitting_width(calculation: Calculation, sheet: Sheet, column: int) -> int | None:
@@ -50,5 +54,4 @@ def _widths(calculation: Calculation, sheet: Sheet, area: Area) -> Iterable[int]
         # A title spans what stands beside it.
         if look.role != "title":
             value = calculation.value(sheet.name, cell)
-            text = shown_text(value, look, _ROOM_FOR_ALL)
-            yield width_of(text, look) if isinstance(value, str) else width_for(len(text))
+            yield width_of(shown_text(value, look, _ROOM_FOR_ALL), look)

@@ -16,6 +16,7 @@ from dreieck.core.sheet.content import Entry, Unreadable
 from dreieck.core.values import UNFINISHED, Error, Place
 from dreieck.core.values.ambiguous import Other
 from dreieck.core.values.decimals import joined_text
+from dreieck.core.values.formats import TYPED_TEXT, read_number
 from dreieck.core.values.look import shown_text
 from dreieck.core.words.counting import addresses
 from dreieck.core.words.explain import Explanation, explain
@@ -152,7 +153,7 @@ def _two_readings(situation: Situation) -> Entry | None:
         return situation.written
     content = situation.content_at(situation.here)
     # What was typed as text on purpose, behind an apostrophe, has one reading only.
-    on_purpose = situation.home.look(situation.here).form == "text"
+    on_purpose = situation.home.look(situation.here).form in ("text", TYPED_TEXT)
     if not isinstance(content, str) or on_purpose or situation.desk_text != content:
         return None
     return situation.workbook.read_entry(content, situation.here)
@@ -214,12 +215,14 @@ def _value(situation: Situation) -> str:
 
 
 def _holds(situation: Situation) -> str:
-    """The number in the cell in question, where its look shows another text."""
-    value = situation.value(situation.here)
+    """The number in the cell in question, where its look shows another one, or no plain one."""
+    value, shown = situation.value(situation.here), situation.shown_value(situation.here)
     content = situation.content_at(situation.here)
-    is_looked = look_of(content, situation.home.look(situation.here)).form != "general"
-    held = joined_text(value) if is_looked and isinstance(value, float) else ""
-    return "" if held == situation.shown_value(situation.here) else held
+    form = look_of(content, situation.home.look(situation.here)).form
+    if not isinstance(value, float) or form == "general":
+        return ""
+    is_plain = form in ("number", "grouped") and read_number(shown) == value
+    return "" if is_plain else joined_text(value)
 
 
 def _error(situation: Situation) -> tuple[Explanation | None, str]:

@@ -17,7 +17,7 @@ from dreieck.core.values import UNFINISHED, Error, Value
 from dreieck.core.values.look import shown_text
 from dreieck.web.workbench.colours import COLOURS, colour_of
 from dreieck.web.workbench.dressed import dressed_as
-from dreieck.web.workbench.measuring import room_in
+from dreieck.web.workbench.measuring import fits, room_in
 from dreieck.web.workbench.page_state import PageState
 from dreieck.web.workbench.situation import Situation
 from dreieck.web.workbench.window import AxisShown, Window, window
@@ -216,9 +216,8 @@ def _cell(situation: Situation, cell: Cell, content: Content, width: int) -> Cel
         kinds.append("answers")
     if isinstance(content, Shape):
         kinds.append("formula")
-    room = room_in(width)
-    text = full = shown_text(value, look, room)
-    if isinstance(value, float) and len(text) > room:
+    text = full = shown_text(value, look, room_in(width))
+    if isinstance(value, float) and not fits(text, width):
         text = TOO_WIDE
     if value is UNFINISHED:
         text, kinds = "…", ["waits"]

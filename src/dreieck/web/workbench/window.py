@@ -21,6 +21,8 @@ _FORMULA_LINE = 15
 """So much higher are rows that show values and formulas."""
 _FIXED_SHARE = 0.67
 """How much of the view headings can take."""
+_BAR = 12
+"""So many pixels at the far end of the view lie under a scroll bar."""
 _BEYOND = 12
 """So many lines before those in view are told of, for scrolling back."""
 
@@ -130,7 +132,7 @@ class _View:
     def revealing(self, first: int, target: int, room: int) -> int:
         """The first line in view when the target is wholly in view."""
         first = min(first, target)
-        room -= self.size(target)
+        room -= self.size(target) + _BAR
         earliest = target
         while earliest > first:
             before = self.looks.next_shown(earliest - 1, -1)

@@ -1,4 +1,7 @@
-"""A sheet keeps how it is laid out, widths of columns among it, in one place."""
+"""A sheet keeps how it is laid out, widths of columns among it, in one place.
+
+A text that was typed as one on purpose is told from a cell that is for text.
+"""
 
 import json
 from typing import Any
@@ -18,8 +21,14 @@ def upgrade() -> None:
         values = {"id": id, "layout": json.dumps(_layout(json.loads(widths).items()))}
         connection.execute(sa.text("UPDATE sheet SET layout = :layout WHERE id = :id"), values)
     op.drop_column("sheet", "widths")
+    op.execute("UPDATE run SET look = 'typed-text' || substr(look, 5) WHERE look LIKE 'text %'")
     for direction in ("forward", "backward"):
         _rewrite_changes(connection, direction)
+        for role in ("plain", "title", "heading", "input"):
+            op.execute(
+                f"UPDATE change SET {direction} = replace({direction},"
+                f""" '"text  {role}"', '"typed-text  {role}"')"""
+            )
 
 
 def _layout(widths: Any) -> dict[str, Any]:
