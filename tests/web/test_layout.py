@@ -40,6 +40,11 @@ def test_hidden_lines_are_read_but_not_seen_and_come_back(page):
     rows = page.scene["rows"]["lines"]
     assert [row["number"] for row in rows[4:6]] == [5, 9] and rows[5]["gap"]
     assert page.shown("C5", "C7", "C12") == ["50.4", None, "256.2"]
+    # What is entered goes on past them, and stays where the sheet ends.
+    page.enter("H5", "1", move="down")
+    assert page.state["anchor"] == "H9" and page.act("undo")
+    page.enter("H9", "1", move="up")
+    assert page.state["anchor"] == "H5" and page.act("undo")
     said = page.client.get("/workbooks/1/sheets/2/selection?area=C5").text
     assert "Show rows 6 to 8" in said
     page.select("C9").act("show-lines", axis="row")

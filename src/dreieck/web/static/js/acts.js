@@ -1,12 +1,13 @@
 // What the page does of itself, by name: keys, buttons and the list of commands ask for it.
 import { ask } from "./asking.js";
 import { copy, pasteByButton } from "./clipboard.js";
-import { act } from "./exchange.js";
-import { about, enter, help, nextView, takePointed } from "./keyboard.js";
-import { selected, state } from "./state.js";
-import { desk, discard, drop, land, write } from "./writing.js";
+import { act, show } from "./exchange.js";
+import { enter } from "./moving.js";
+import { selected, set, state } from "./state.js";
+import { desk, discard, drop, keep, land, write, writingNow } from "./writing.js";
 
 const form = document.getElementById("page-state");
+let pointed = "";
 
 export const OWN_ACTS = {
   write: () => write(desk),
@@ -29,3 +30,38 @@ export const OWN_ACTS = {
   cut: () => copy(true),
   paste: pasteByButton,
 };
+
+function nextView() {
+  const views = ["values", "formulas", "both"];
+  setView(views[(views.indexOf(state.view) + 1) % views.length]);
+}
+
+export function setView(view) {
+  set({ view });
+  for (const button of document.querySelectorAll("[data-view]"))
+    button.setAttribute("aria-checked", String(button.dataset.view === view));
+  show({ reveal: state.anchor });
+}
+
+// The next name that is given is this one: it is to stand for what is selected then.
+export function pointName(name) {
+  pointed = name;
+  act("name-anew", { to: name });
+}
+
+function takePointed() {
+  const name = pointed;
+  pointed = "";
+  return encodeURIComponent(name);
+}
+
+// What can be done with the selection.
+export function about() {
+  if (state.target) return;
+  if (writingNow()) keep("");
+  ask(`${form.dataset.pages}${state.sheet}/selection?area=${selected()}&name=${takePointed()}`);
+}
+
+export function help() {
+  return ask("/guide/keys");
+}

@@ -1,23 +1,19 @@
 // Keys: what each of them asks for. Which keys there are is told by the page.
 import { perform } from "./acting.js";
-import { OWN_ACTS } from "./acts.js";
-import { address, cell } from "./address.js";
-import { ask } from "./asking.js";
+import { OWN_ACTS, help } from "./acts.js";
+import { cell } from "./address.js";
 import { act, scene, show } from "./exchange.js";
 import { hush } from "./notice.js";
-import { selected, set, state } from "./state.js";
-import { scrollable, stepped } from "./places.js";
-import { drawOverlay } from "./overlay.js";
+import { set, state } from "./state.js";
+import { enter, go, page, tab } from "./moving.js";
 import { handOver, holdBack } from "./holding.js";
 import { suggestionKey } from "./suggesting.js";
-import { desk, discard, drop, inCell, keep, land, write, writingNow } from "./writing.js";
+import { desk, discard, drop, inCell, keep, land, writingNow } from "./writing.js";
 
 const ARROWS = { ArrowLeft: [-1, 0], ArrowRight: [1, 0], ArrowUp: [0, -1], ArrowDown: [0, 1] };
 const form = document.getElementById("page-state");
 const KEYS = JSON.parse(form.dataset.keys);
 const goTo = document.getElementById("address");
-let tabbedFrom = null;
-let pointed = "";
 
 function pressed(event) {
   if (event.isComposing || event.defaultPrevented || suggestionKey(event)) return;
@@ -104,77 +100,6 @@ function giveNoMore() {
   set({ look_taken: "" });
   hush();
   show();
-}
-
-// Keeps the entry and moves on, back to the column where a row of entries began.
-export function enter(move) {
-  const back = tabbedFrom !== null && move === "down" ? tabbedFrom : null;
-  tabbedFrom = null;
-  keep(move);
-  if (back) set({ anchor: address([back, cell(state.anchor)[1]]) });
-  step(move);
-}
-
-function tab(move) {
-  tabbedFrom ??= cell(state.writing || state.anchor)[0];
-  keep(move);
-  step(move);
-}
-
-// The selection moves at once; the server has been told the same.
-function step(move) {
-  const [columns, rows] = { down: [0, 1], up: [0, -1], right: [1, 0], left: [-1, 0] }[move];
-  const next = address(stepped(cell(state.anchor), columns, rows));
-  set({ anchor: next, focus: next, step: "" });
-  show({ reveal: next });
-}
-
-function go(columns, rows, widen) {
-  hush();
-  tabbedFrom = null;
-  const next = address(stepped(cell(widen ? state.focus : state.anchor), columns, rows));
-  set(widen ? { focus: next } : { anchor: next, focus: next, step: "" });
-  drawOverlay();
-  show({ reveal: next });
-}
-
-function page(direction, widen) {
-  go(0, direction * Math.max(scrollable(1).shown - 2, 1), widen);
-}
-
-export function nextView() {
-  const views = ["values", "formulas", "both"];
-  setView(views[(views.indexOf(state.view) + 1) % views.length]);
-}
-
-export function setView(view) {
-  set({ view });
-  for (const button of document.querySelectorAll("[data-view]"))
-    button.setAttribute("aria-checked", String(button.dataset.view === view));
-  show({ reveal: state.anchor });
-}
-
-// The next name that is given is this one: it is to stand for what is selected then.
-export function pointName(name) {
-  pointed = name;
-  act("name-anew", { to: name });
-}
-
-export function takePointed() {
-  const name = pointed;
-  pointed = "";
-  return encodeURIComponent(name);
-}
-
-// What can be done with the selection.
-export function about() {
-  if (state.target) return;
-  if (writingNow()) keep("");
-  ask(`${form.dataset.pages}${state.sheet}/selection?area=${selected()}&name=${takePointed()}`);
-}
-
-export function help() {
-  return ask("/guide/keys");
 }
 
 // In the band of looks keys do what they do in any form.

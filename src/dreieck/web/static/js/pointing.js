@@ -5,7 +5,7 @@ import { hush, tell } from "./notice.js";
 import { selected, set, state } from "./state.js";
 import { grid, scrolled, under } from "./places.js";
 import { holdPress } from "./holding.js";
-import { about } from "./keyboard.js";
+import { about } from "./acts.js";
 import { drawOverlay } from "./overlay.js";
 import { startSizing } from "./sizing.js";
 import { desk, inCell, keep, write, writingNow } from "./writing.js";

@@ -1,6 +1,6 @@
 // Puts the workbench together: every scene is drawn, every control asks for its action.
 import { perform } from "./acting.js";
-import { OWN_ACTS } from "./acts.js";
+import { OWN_ACTS, pointName, setView } from "./acts.js";
 import "./commands.js";
 import { cell, span } from "./address.js";
 import { ask } from "./asking.js";
@@ -9,7 +9,7 @@ import { act, onScene, scene, show } from "./exchange.js";
 import { set, state } from "./state.js";
 import { drawCells, lightHeadings } from "./grid.js";
 import { grid } from "./places.js";
-import { pointName, setView } from "./keyboard.js";
+import "./keyboard.js";
 import { drawOverlay } from "./overlay.js";
 import "./pointing.js";
 import { drawSuggestions } from "./suggesting.js";

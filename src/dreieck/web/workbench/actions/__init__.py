@@ -1,38 +1,15 @@
 """What can be done on the workbench, one module for each kind of thing.
 
-``ACTIONS`` maps the name of every action to it: importing this package fills it.
+``ACTIONS`` maps the name of every action to it: importing this package fills it. What stands in
+this folder is found by itself.
 """
 
-from dreieck.web.workbench.actions import (
-    checks,
-    copies,
-    dressing,
-    entries,
-    fills,
-    going,
-    layout,
-    lines,
-    locks,
-    naming,
-    pointing,
-    sheets,
-    trials,
-)
+from importlib import import_module
+from pkgutil import iter_modules
+
 from dreieck.web.workbench.actions.context import ACTIONS, Action, Context, effects
 
 __all__ = ["ACTIONS", "Action", "Context", "effects"]
-del (
-    checks,
-    copies,
-    dressing,
-    entries,
-    fills,
-    going,
-    layout,
-    lines,
-    locks,
-    naming,
-    pointing,
-    sheets,
-    trials,
-)
+
+for _found in iter_modules(__path__):
+    import_module(f"{__name__}.{_found.name}")

@@ -10,7 +10,7 @@ from dreieck.core.calculate.chance import next_seed
 from dreieck.core.editing.entering import entered
 from dreieck.core.editing.fill import MAX_FILL
 from dreieck.core.exceptions import DreieckError
-from dreieck.core.grid import Area, Cell
+from dreieck.core.grid import LAST, Area, Axis, Cell
 from dreieck.core.sheet.content import Entry, typed_text
 from dreieck.core.sheet.edits import SetCells, SetSeed
 from dreieck.core.sheet.sheet import Sheet
@@ -19,7 +19,9 @@ from dreieck.web.workbench.actions.context import Context, To, action
 from dreieck.web.workbench.page_state import Number, PageState
 
 Towards = Literal["", "down", "up", "right", "left"]
-_STEPS = {"down": (0, 1), "up": (0, -1), "right": (1, 0), "left": (-1, 0)}
+_STEPS: dict[Towards, tuple[Axis, int]] = {
+    "down": ("row", 1), "up": ("row", -1), "right": ("column", 1), "left": ("column", -1),
+}  # fmt: skip
 
 
 class Move(BaseModel):
@@ -40,7 +42,7 @@ def enter(context: Context, wish: Move) -> str:
     """Keep what is written, and move the selection."""
     state, sheet = context.state, context.home
     if state.text is None:
-        _step(state, wish)
+        _step(state, sheet, wish)
         return ""
     cell = context.writing_cell
     entry = _keep(context, sheet, cell, state.text)
@@ -51,7 +53,7 @@ def enter(context: Context, wish: Move) -> str:
     if entry.problem:
         context.insists = True
         return ""
-    _step(state, wish)
+    _step(state, sheet, wish)
     context.offers.extend((cell.text, other) for other in entry.others)
     if entry.brackets_added == 1:
         return f"{cell.text}: a closing bracket was missing at the end and has been added."
@@ -119,9 +121,12 @@ def redo(context: Context) -> str:
     return f"Made again: {label}." if label else "There is nothing to redo."
 
 
-def _step(state: PageState, wish: Move) -> None:
+def _step(state: PageState, sheet: Sheet, wish: Move) -> None:
+    """Go on to the next cell, past what is hidden."""
     if wish.move:
-        cell = Cell.parse(state.anchor).offset(*_STEPS[wish.move])
-        if cell.on_sheet:
-            state.stand(cell)
+        axis, step = _STEPS[wish.move]
+        here = Cell.parse(state.anchor)
+        there = sheet.layout.on(axis).next_shown(here.on(axis) + step, step)
+        if 1 <= there <= LAST[axis]:
+            state.stand(here.step(axis, there - here.on(axis)))
         state.reveal, state.step = state.anchor, ""
