@@ -13,13 +13,14 @@ from sqlalchemy import event
 
 from dreieck.core.calculate import Calculation
 from dreieck.core.calculate.chance import next_seed
-from dreieck.core.editing import laying_out, naming, sheets
+from dreieck.core.editing import laying_out, naming, ruling, sheets
 from dreieck.core.editing.cutting import cut_to
 from dreieck.core.editing.fill import plan_fill
 from dreieck.core.editing.inserting import deleted, inserted
+from dreieck.core.formula import Shape
 from dreieck.core.grid import EVERYWHERE, Area, Cell, Lines
 from dreieck.core.sheet.content import typed_text
-from dreieck.core.sheet.edits import LookRun, SetCells, SetLooks, SetSeed
+from dreieck.core.sheet.edits import LookRun, SetCells, SetLooks, SetRules, SetSeed
 from dreieck.core.sheet.sheet import Run
 from dreieck.core.values import Error
 from dreieck.core.values.look import PLAIN, Look
@@ -403,6 +404,14 @@ def dress(opened, cell, dressings):
     opened.change("looks", [edit], opened.revision)
 
 
+def rule(opened, cell, height, formula):
+    sheet, area = opened.workbook.sheets[0], Area(*cell, cell.column, cell.row + height)
+    shape = opened.workbook.read_entry(formula, cell).content
+    is_one = isinstance(shape, Shape)
+    edit = ruling.ruled(sheet, area, shape, "moss") if is_one else SetRules(sheet.id, ())
+    opened.change("rule", [edit], opened.revision)
+
+
 entry_actions = st.tuples(st.just(enter_at), near_cells, near_formulas | st.text(max_size=5))
 fill_actions = st.tuples(st.just(put_below), near_cells, st.integers(0, 6))
 some_lines = st.builds(
@@ -410,6 +419,9 @@ some_lines = st.builds(
 )
 dressings = st.lists(st.tuples(st.integers(0, 4), st.integers(0, 6)), min_size=1, max_size=3)
 look_actions = st.tuples(st.just(dress), near_cells, dressings)
+rule_actions = st.tuples(
+    st.just(rule), near_cells, st.integers(0, 3), near_formulas | st.just("x")
+)
 layout_actions = st.tuples(
     st.just(lay_out), st.just(laying_out.resized), some_lines, st.sampled_from([None, 60, 140])
 ) | st.tuples(st.just(lay_out), st.sampled_from([laying_out.hidden, laying_out.shown]), some_lines)
@@ -419,7 +431,8 @@ line_actions = st.tuples(st.just(change_lines), st.sampled_from([inserted, delet
 @settings(max_examples=25, suppress_health_check=[HealthCheck.function_scoped_fixture])
 @given(
     st.lists(
-        entry_actions | fill_actions | line_actions | layout_actions | look_actions, max_size=7
+        entry_actions | fill_actions | line_actions | layout_actions | look_actions | rule_actions,
+        max_size=7,
     )
 )
 def test_any_history_goes_back_and_forth_and_reads_back_the_same(tmp_path_factory, actions):

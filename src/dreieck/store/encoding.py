@@ -3,7 +3,7 @@
 from __future__ import annotations
 
 import json
-from collections.abc import Callable, Sequence
+from collections.abc import Sequence
 from typing import Any, NamedTuple
 
 from dreieck.core.formula import Shape
@@ -22,13 +22,15 @@ from dreieck.core.sheet.edits import (
     SetLayout,
     SetLooks,
     SetName,
+    SetRules,
     SetSeed,
 )
 from dreieck.core.sheet.layout import PLAIN_LAYOUT
 from dreieck.core.sheet.names import Named
 from dreieck.core.sheet.sheet import Run
-from dreieck.store.layouts import layout_of, layout_said
+from dreieck.store.layouts import layout_of, layout_said, rules_of, rules_said
 from dreieck.store.looks import look_of, look_text
+from dreieck.store.shapes import NumberOf, ShapeOf
 
 
 class Stored(NamedTuple):
@@ -38,10 +40,6 @@ class Stored(NamedTuple):
     number: float | None = None
     text: str | None = None
     shape: int | None = None
-
-
-NumberOf = Callable[[Shape, Cell], int]
-ShapeOf = Callable[[int], Shape]
 
 
 def stored(content: Content | None, at: Cell, number_of: NumberOf) -> Stored:
@@ -107,7 +105,9 @@ def _edit(edit: Edit, number_of: NumberOf) -> dict[str, Any]:
     if isinstance(edit, InsertLines | DeleteLines):
         said["lines"] = [edit.lines.axis, edit.lines.first, edit.lines.count]
     if isinstance(edit, AddSheet | InsertLines | DeleteLines | SetLayout) and edit.layout:
-        said["layout"] = layout_said(edit.layout)
+        said["layout"] = layout_said(edit.layout, number_of)
+    if isinstance(edit, SetRules):
+        said["rules"] = rules_said(edit.rules, number_of)
     if isinstance(edit, SetLooks):
         said["looks"] = [[*run[:3], look_text(run.look)] for run in edit.runs]
     if isinstance(edit, SetCells | AddSheet | InsertLines):
@@ -123,13 +123,15 @@ def _edit_of(said: dict[str, Any], shape_of: ShapeOf) -> Edit:
         Run(column, top, bottom, content_of(Stored(*content), shape_of), look_of(look))
         for column, top, bottom, look, *content in said.get("cells", ())
     )
-    layout = layout_of(said["layout"]) if "layout" in said else None
+    layout = layout_of(said["layout"], shape_of) if "layout" in said else None
     match said["edit"]:
         case "SetName":
             named = said["named"]
             return SetName(said["key"], Named(named[0], shape_of(named[1])) if named else None)
         case "SetSeed":
             return SetSeed(said["seed"])
+        case "SetRules":
+            return SetRules(said["sheet"], rules_of(said["rules"], shape_of))
         case "SetLooks":
             looks = ((*place, look_of(look)) for *place, look in said["looks"])
             return SetLooks(said["sheet"], tuple(LookRun(*each) for each in looks))

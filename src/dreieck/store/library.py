@@ -4,7 +4,7 @@ from __future__ import annotations
 
 import unicodedata
 from collections import OrderedDict
-from collections.abc import Iterable
+from collections.abc import Iterable, Iterator
 from dataclasses import dataclass, field
 from threading import RLock
 from weakref import WeakValueDictionary
@@ -15,11 +15,10 @@ from sqlmodel import col, select
 from dreieck.core.editing.entering import entered
 from dreieck.core.exceptions import DreieckError
 from dreieck.core.grid import Cell
-from dreieck.core.sheet.edits import SetCells
+from dreieck.core.sheet.edits import Edit, SetCells, SetLayout
 from dreieck.core.sheet.layout import PLAIN_LAYOUT, Layout
 from dreieck.core.values.look import PLAIN, Look
 from dreieck.store.database import DAMAGE, Database, StoreError, damaged
-from dreieck.store.layouts import layout_text
 from dreieck.store.lock import WorkbookLock
 from dreieck.store.open_workbook import OpenWorkbook
 from dreieck.store.tables import ChangeRow, RunRow, SheetRow, WorkbookRow
@@ -108,12 +107,7 @@ class Library:
             assert row.id is not None
             made: list[tuple[int, NewSheet]] = []
             for position, sheet in enumerate(sheets):
-                sheet_row = SheetRow(
-                    workbook_id=row.id,
-                    name=sheet.name,
-                    position=position,
-                    layout=layout_text(sheet.layout),
-                )
+                sheet_row = SheetRow(workbook_id=row.id, name=sheet.name, position=position)
                 session.add(sheet_row)
                 session.flush()
                 assert sheet_row.id is not None
@@ -122,8 +116,9 @@ class Library:
                     row.open_sheet_id = sheet_row.id
             id = row.id
             session.commit()
-        if any(sheet.entries for _, sheet in made):
-            self.open(id).furnish([_first_edit(self.open(id), *each) for each in made])
+        opened = self.open(id)
+        if edits := [edit for each in made for edit in _first_edits(opened, *each)]:
+            opened.furnish(edits)
         return id
 
     def rename(self, id: int, name: str) -> None:
@@ -234,11 +229,14 @@ def checked_name(name: str) -> str:
     return name
 
 
-def _first_edit(opened: OpenWorkbook, sheet_id: int, sheet: NewSheet) -> SetCells:
+def _first_edits(opened: OpenWorkbook, sheet_id: int, sheet: NewSheet) -> Iterator[Edit]:
     cells = {}
     for address in sheet.entries | sheet.looks:
         cell = Cell.parse(address)
         look = sheet.looks.get(address, PLAIN)
         made_of = entered(opened.workbook, cell, sheet.entries.get(address, ""), look)
         cells[cell] = (made_of.content, made_of.look)
-    return SetCells.of(sheet_id, cells)
+    if cells:
+        yield SetCells.of(sheet_id, cells)
+    if sheet.layout != PLAIN_LAYOUT:
+        yield SetLayout(sheet_id, sheet.layout)

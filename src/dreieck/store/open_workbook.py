@@ -192,7 +192,7 @@ class OpenWorkbook:
             for edit in edits:
                 write(session, self.id, edit, self._shapes)
             if any(not isinstance(edit, SetCells) for edit in edits):
-                write_sheets(session, self.workbook)
+                write_sheets(session, self.workbook, self._shapes)
             self._shapes.write_new(session)
             row.revision += 1
             row.changed = now()

@@ -42,7 +42,7 @@ _RUNS = """SELECT "column", top, bottom, kind, number, text, shape, look FROM ru
 def _read_sheet(session: Session, row: SheetRow, shapes: Shapes) -> Sheet:
     assert row.id is not None
     sheet = Sheet(row.id, row.name)
-    sheet.layout = layout_of(json.loads(row.layout))
+    sheet.layout = layout_of(json.loads(row.layout), shapes.shape_of)
     rows = session.connection().exec_driver_sql(_RUNS, (row.id,)).fetchall()
     for column, runs in groupby(rows, key=itemgetter(0)):
         _read_column(sheet, column, list(runs), shapes)

@@ -7,6 +7,7 @@ read it back.
 from __future__ import annotations
 
 from collections import Counter
+from collections.abc import Callable
 
 from sqlalchemy import insert
 from sqlmodel import Session, col, select
@@ -14,6 +15,9 @@ from sqlmodel import Session, col, select
 from dreieck.core.formula import Shape, tree
 from dreieck.core.grid import Cell
 from dreieck.store.tables import ShapeRow
+
+NumberOf = Callable[[Shape, Cell], int]
+ShapeOf = Callable[[int], Shape]
 
 
 class Shapes:

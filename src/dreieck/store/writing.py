@@ -41,7 +41,7 @@ def write(session: Session, workbook_id: int, edit: Edit, shapes: Shapes) -> Non
                 workbook_id=workbook_id,
                 name=edit.name,
                 position=edit.position,
-                layout=layout_text(edit.layout),
+                layout=layout_text(edit.layout, shapes.number_of),
             )
             session.add(row)
             session.flush()
@@ -73,11 +73,12 @@ def write(session: Session, workbook_id: int, edit: Edit, shapes: Shapes) -> Non
             _delete(session.connection(), edit.sheet_id, edit.lines)
 
 
-def write_sheets(session: Session, workbook: Workbook) -> None:
+def write_sheets(session: Session, workbook: Workbook, shapes: Shapes) -> None:
     """Write the positions and the layouts of all sheets."""
     for position, sheet in enumerate(workbook.sheets):
         placed = update(SheetRow).where(col(SheetRow.id) == sheet.id)
-        session.execute(placed.values(position=position, layout=layout_text(sheet.layout)))
+        layout = layout_text(sheet.layout, shapes.number_of)
+        session.execute(placed.values(position=position, layout=layout))
 
 
 # Plain tuples to the driver, so that many runs are one statement.

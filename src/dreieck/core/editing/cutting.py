@@ -12,13 +12,13 @@ from dataclasses import dataclass
 from dreieck.core.calculate import Calculation
 from dreieck.core.calculate.read_map import ReadMap
 from dreieck.core.editing.fill import check_target
-from dreieck.core.editing.following import followed, followed_names, same_sheet
+from dreieck.core.editing.following import followed, followed_names, followed_rules, same_sheet
 from dreieck.core.exceptions import DreieckError
 from dreieck.core.formula import Shape
 from dreieck.core.formula.reference import Reference
 from dreieck.core.grid import Area, Cell
 from dreieck.core.sheet.content import Content
-from dreieck.core.sheet.edits import SetCells, SetName
+from dreieck.core.sheet.edits import Edit, SetCells
 from dreieck.core.sheet.sheet import Sheet
 from dreieck.core.sheet.workbook import Workbook
 from dreieck.core.values import Place
@@ -64,7 +64,7 @@ class _Mentions:
 
 def cut_to(
     calculation: Calculation, source: Sheet, area: Area, target: Sheet, at: Cell
-) -> list[SetCells | SetName]:
+) -> list[Edit]:
     """Move an area so that its first cell comes to ``at``. Raises DreieckError."""
     columns, rows = at.column - area.left, at.row - area.top
     place = area.offset(columns, rows)
@@ -88,7 +88,8 @@ def cut_to(
             come[to] = (followed(content, cut, before, after), look)
         else:
             come[to] = (content, look)
-    edits: list[SetCells | SetName] = list(followed_names(calculation.workbook, cut))
+    workbook = calculation.workbook
+    edits: list[Edit] = [*followed_names(workbook, cut), *followed_rules(workbook, cut)]
     return edits + [SetCells.of(id, cells) for id, cells in changed.items() if cells]
 
 

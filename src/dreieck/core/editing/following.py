@@ -14,7 +14,8 @@ from dreieck.core.formula import Shape
 from dreieck.core.formula.reference import Reference
 from dreieck.core.formula.tree import Lost, Node
 from dreieck.core.grid import AXES, LAST, Area, Cell
-from dreieck.core.sheet.edits import SetName
+from dreieck.core.sheet.edits import SetName, SetRules
+from dreieck.core.sheet.layout import Rule
 from dreieck.core.sheet.names import Named
 from dreieck.core.sheet.workbook import Workbook
 from dreieck.core.values import Place
@@ -67,6 +68,24 @@ def followed_names(workbook: Workbook, movement: Movement) -> Iterator[SetName]:
         shape = each.shape.changed(partial(_followed_in_name, movement, each.base))
         if shape is not each.shape:
             yield SetName(each.key, Named(each.name, shape))
+
+
+def followed_rules(workbook: Workbook, movement: Movement) -> Iterator[SetRules]:
+    """The edits of rules after a movement; a rule goes where all of its area goes."""
+    found: dict[int, list[Rule]] = {sheet.id: [] for sheet in workbook.sheets}
+    for sheet in workbook.sheets:
+        for rule in sheet.layout.rules:
+            there = movement.where(sheet.name, rule.area)
+            if there is None:
+                continue
+            name, area = there
+            home = next((each for each in workbook.sheets if same_sheet(each.name, name)), sheet)
+            before, after = Place(sheet.name, rule.area.first), Place(name, area.first)
+            shape = followed(rule.shape, movement, before, after)
+            found[home.id].append(Rule(area, shape, rule.tone))
+    for sheet in workbook.sheets:
+        if tuple(found[sheet.id]) != sheet.layout.rules:
+            yield SetRules(sheet.id, tuple(found[sheet.id]))
 
 
 def _followed_in_name(movement: Movement, base: Cell, reference: Reference) -> Node:

@@ -8,7 +8,7 @@ from __future__ import annotations
 
 import re
 from collections.abc import Callable
-from dataclasses import dataclass
+from dataclasses import dataclass, replace
 from typing import Literal
 
 from dreieck.core.analysis.reads import read_names
@@ -28,7 +28,7 @@ from dreieck.core.formula.reference import (
     staying,
 )
 from dreieck.core.grid import MAX_COLUMN, MAX_ROW, Area, Cell
-from dreieck.core.sheet.edits import Edit, SetName
+from dreieck.core.sheet.edits import Edit, SetName, SetRules
 from dreieck.core.sheet.names import Named, checked_name, named
 from dreieck.core.sheet.sheet import Sheet
 from dreieck.core.sheet.workbook import Workbook
@@ -209,6 +209,10 @@ def _everywhere(workbook: Workbook, change: Callable[[tree.Node], tree.Node]) ->
         shape = every(each.shape)
         if shape is not each.shape:
             edits.append(SetName(each.key, Named(each.name, shape)))
+    for sheet in workbook.sheets:
+        rules = tuple(replace(rule, shape=every(rule.shape)) for rule in sheet.layout.rules)
+        if rules != sheet.layout.rules:
+            edits.append(SetRules(sheet.id, rules))
     return edits
 
 

@@ -3,12 +3,12 @@
 from __future__ import annotations
 
 from collections.abc import Iterable, Mapping
-from dataclasses import dataclass
+from dataclasses import dataclass, replace
 from typing import NamedTuple
 
 from dreieck.core.grid import Area, Cell, Lines
 from dreieck.core.sheet.content import Content
-from dreieck.core.sheet.layout import PLAIN_LAYOUT, Layout
+from dreieck.core.sheet.layout import PLAIN_LAYOUT, Layout, Rule
 from dreieck.core.sheet.names import Named
 from dreieck.core.sheet.sheet import Run, Sheet
 from dreieck.core.sheet.workbook import Workbook
@@ -100,6 +100,20 @@ class DeleteLines:
         sheet.delete(self.lines)
         sheet.layout = self.layout or sheet.layout
         return inverse
+
+
+@dataclass(frozen=True, slots=True)
+class SetRules:
+    """Give a sheet other rules. What it holds is not changed."""
+
+    sheet_id: int
+    rules: tuple[Rule, ...]
+
+    def apply(self, workbook: Workbook) -> SetRules:
+        """Make the edit and return its inverse. Raises SheetError."""
+        sheet = workbook.sheet_by_id(self.sheet_id)
+        before, sheet.layout = sheet.layout.rules, replace(sheet.layout, rules=self.rules)
+        return SetRules(self.sheet_id, before)
 
 
 @dataclass(frozen=True, slots=True)
@@ -229,6 +243,7 @@ Edit = (
     | SetSeed
     | SetLayout
     | SetLooks
+    | SetRules
     | SetCells
     | InsertLines
     | DeleteLines
@@ -240,7 +255,7 @@ Edit = (
 
 def changes_values(edit: Edit) -> bool:
     """Whether values may be others after an edit; how cells look is nothing to them."""
-    return not isinstance(edit, SetLooks | SetLayout)
+    return not isinstance(edit, SetLooks | SetLayout | SetRules)
 
 
 def _looks(sheet: Sheet, strip: Area) -> list[Run]:

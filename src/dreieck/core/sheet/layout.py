@@ -1,4 +1,4 @@
-"""How a sheet is laid out: sizes of its columns and rows, what is hidden, headings in view."""
+"""How a sheet is laid out: sizes of columns and rows, what is hidden, headings, rules."""
 
 from __future__ import annotations
 
@@ -7,7 +7,9 @@ from collections.abc import Iterable, Iterator
 from dataclasses import dataclass, replace
 from typing import NamedTuple
 
-from dreieck.core.grid import LAST, Axis, LineChange
+from dreieck.core.formula import Shape
+from dreieck.core.grid import LAST, Area, Axis, LineChange
+from dreieck.core.values.style import Tone
 
 MIN_SIZE, MAX_SIZE = 12, 2_000
 """How small and how large a column or row can be, in pixels."""
@@ -134,12 +136,25 @@ class Headings:
 
 
 @dataclass(frozen=True, slots=True)
+class Rule:
+    """A tone that the cells of an area take where a condition holds.
+
+    The condition is a filled formula: ``shape`` is its shape in every cell of the area.
+    """
+
+    area: Area
+    shape: Shape
+    tone: Tone
+
+
+@dataclass(frozen=True, slots=True)
 class Layout:
     """All of a sheet that is not in its cells."""
 
     columns: LineLooks = LineLooks()
     rows: LineLooks = LineLooks()
     headings: Headings = Headings()
+    rules: tuple[Rule, ...] = ()
 
     def on(self, axis: Axis) -> LineLooks:
         """How the columns, or the rows, look."""
@@ -150,7 +165,7 @@ class Layout:
         return replace(self, rows=looks) if axis == "row" else replace(self, columns=looks)
 
     def after(self, change: LineChange) -> Layout:
-        """The layout when lines have come or gone."""
+        """The layout when lines have come or gone; rules follow on their own."""
         axis = change.lines.axis
         found = self.with_lines(axis, self.on(axis).after(change))
         staying = self.headings.on(axis)

@@ -12,7 +12,7 @@ from dreieck.core.editing.cutting import cut_to
 from dreieck.core.editing.steps import followed_area
 from dreieck.core.exceptions import DreieckError
 from dreieck.core.grid import Area, Cell
-from dreieck.core.sheet.edits import SetCells, SetName
+from dreieck.core.sheet.edits import Edit, SetCells
 from dreieck.core.words.counting import addresses
 from dreieck.store import OpenWorkbook
 from dreieck.web.workbench.actions.context import Context, Effect, action
@@ -70,7 +70,7 @@ def _doubtful(doubts: dict[Cell, str]) -> str:
     )
 
 
-def _pasted_area(wish: Clip, at: Area, edits: Sequence[SetCells | SetName]) -> Area:
+def _pasted_area(wish: Clip, at: Area, edits: Sequence[Edit]) -> Area:
     """What a paste at one place has filled."""
     if wish.clip_cut and wish.pasted is None:
         cut = Area.parse(wish.clip_area)
@@ -91,9 +91,7 @@ def paste_as(context: Context, wish: Clip) -> str:
     return paste(context, wish)
 
 
-def _edits(
-    context: Context, wish: Clip, at: Area, doubts: dict[Cell, str]
-) -> Sequence[SetCells | SetName]:
+def _edits(context: Context, wish: Clip, at: Area, doubts: dict[Cell, str]) -> Sequence[Edit]:
     """The edits of a paste; ``doubts`` takes in what has two readings."""
     if wish.pasted is not None:
         typed = pasted_text(context.opened.workbook, context.sheet, at.first, wish.pasted)

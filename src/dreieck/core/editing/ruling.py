@@ -1,0 +1,39 @@
+"""Rules: a tone where a condition holds, given to an area, changed and taken away."""
+
+from __future__ import annotations
+
+from dreieck.core.exceptions import DreieckError
+from dreieck.core.formula import Shape
+from dreieck.core.grid import Area
+from dreieck.core.sheet.edits import SetRules
+from dreieck.core.sheet.layout import Rule
+from dreieck.core.sheet.sheet import Sheet
+from dreieck.core.values.style import Tone
+
+MAX_RULES = 40
+"""How many rules a sheet can have."""
+
+
+def ruled(sheet: Sheet, area: Area, shape: Shape, tone: Tone, index: int = -1) -> SetRules:
+    """Give a rule to an area, or change the one with this number.
+
+    ``shape`` is the condition in every cell. Raises DreieckError for too many rules.
+    """
+    rules = list(sheet.layout.rules)
+    rule = Rule(area, shape, tone)
+    if 0 <= index < len(rules):
+        rules[index] = rule
+    else:
+        rules.append(rule)
+    if len(rules) > MAX_RULES:
+        raise DreieckError(f"A sheet can have {MAX_RULES} rules. Delete one of them first.")
+    return SetRules(sheet.id, tuple(rules))
+
+
+def unruled(sheet: Sheet, index: int) -> SetRules:
+    """Take the rule with this number away. Raises DreieckError where there is none."""
+    rules = list(sheet.layout.rules)
+    if not 0 <= index < len(rules):
+        raise DreieckError("This rule is no longer there.")
+    del rules[index]
+    return SetRules(sheet.id, tuple(rules))
