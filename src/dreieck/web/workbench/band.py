@@ -24,6 +24,7 @@ FORMS = {
     "duration": "duration 42:05:00",
     "text": "text",
 }
+TONES: dict[str, str] = {tone: tone for tone in get_args(Tone)}
 EDGES = {
     "": "lines",
     "around thin": "thin around",
@@ -64,8 +65,8 @@ def band(situation: Situation) -> Band:
         _named(Size, "size"),
         _named(Across, "place") | {"spanning": "over the next cells"},
         {"middle": "height", "top": "top", "bottom": "bottom"},
-        _named(Tone, "text tone"),
-        _named(Tone, "ground"),
+        TONES | {"none": "text tone"},
+        TONES | {"none": "ground"},
         EDGES,
         situation.state.look_taken.partition(" ")[2],
     )

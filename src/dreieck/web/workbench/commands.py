@@ -61,6 +61,7 @@ def _commands() -> list[Command]:
         if edges
     ]
     others = [
+        Command("rule: a tone where a condition holds", "write-rule"),
         Command("italic, or not", "dress", {"name": "italic"}),
         Command("break long text into lines, or not", "dress", {"name": "wrap"}),
         Command("title over the next cells", "dress", {"name": "across", "value": "spanning"}),

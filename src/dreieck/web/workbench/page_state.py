@@ -7,7 +7,9 @@ from typing import Annotated, Literal
 from pydantic import BaseModel, Field
 
 from dreieck.core.editing.fill import PlainValues
+from dreieck.core.exceptions import DreieckError
 from dreieck.core.grid import Area, Cell
+from dreieck.core.values.style import Tone
 
 Step = Literal["", "write", "fill", "check"]
 View = Literal["values", "formulas", "both"]
@@ -83,7 +85,8 @@ class Written(BaseModel):
     ``home`` is the sheet that is written or rehearsed on, if another one is shown. ``flipped``
     says that the text came from a switch of a kept formula, ``fresh`` that it was begun by
     typing, so that arrow keys point. ``pointed_from`` is where the reference begins in it that
-    was pointed at just now, -1 if none was.
+    was pointed at just now, -1 if none was. With ``rule_for`` the text is the condition of a
+    rule for that area, with a tone; ``rule_index`` is the number of the one that changes.
     """
 
     home: Number = 0
@@ -93,10 +96,14 @@ class Written(BaseModel):
     flipped: bool = False
     fresh: bool = False
     pointed_from: Number = -1
+    rule_for: str = ""
+    rule_tone: Tone = "rose"
+    rule_index: Number = -1
 
     def stop_writing(self) -> None:
         """Nothing is being written any more."""
         self.writing, self.text, self.caret = "", None, 0
+        self.rule_for, self.rule_index = "", -1
         self.flipped, self.fresh, self.pointed_from, self.home = False, False, -1, 0
 
 
@@ -139,7 +146,9 @@ class PageState(Tried, Rehearsed, Written, Selected, InView):
     """The state of one page: what it shows, what is selected, written, rehearsed and tried."""
 
     def rehearse(self, target: Area) -> None:
-        """Rehearse a fill of an area from what is written or selected."""
+        """Rehearse a fill of an area from what is written or selected. Raises DreieckError."""
+        if self.rule_for:
+            raise DreieckError("A rule is kept with Enter; it holds for the area that it is for.")
         self.source = self.source or self.writing or self.selection.text
         self.target, self.landing, self.step = target.text, "", ""
 

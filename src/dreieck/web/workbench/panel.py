@@ -22,6 +22,7 @@ from dreieck.core.words.counting import addresses
 from dreieck.core.words.explain import Explanation, explain
 from dreieck.web.workbench.desk import Card, Desk, moved_text
 from dreieck.web.workbench.findings_shown import Found, counted, elsewhere, found, state_of
+from dreieck.web.workbench.rules_shown import RuleShown, RuleWritten, rule_written, rules_here
 from dreieck.web.workbench.situation import Situation
 from dreieck.web.workbench.trial_shown import TrialShown, trial_shown
 
@@ -90,6 +91,8 @@ class Panel:
     taken: str
     others: tuple[Other, ...]
     draws: bool
+    rule: RuleWritten | None
+    rules: list[RuleShown]
 
 
 def panel(situation: Situation, desk: Desk) -> Panel:
@@ -142,6 +145,8 @@ def panel(situation: Situation, desk: Desk) -> Panel:
         taken=entry.taken if entry else "",
         others=entry.others if entry else (),
         draws=_draws(situation),
+        rule=rule_written(situation),
+        rules=rules_here(situation),
     )
 
 

@@ -8,13 +8,15 @@ from pydantic import BaseModel
 
 from dreieck.core.analysis.reads import shared_areas
 from dreieck.core.calculate import look_of
+from dreieck.core.calculate.ruled import tones
 from dreieck.core.formula import Shape, may_point
 from dreieck.core.formula.reference import Reference
 from dreieck.core.formula.shift import tag
 from dreieck.core.grid import Area, Cell
 from dreieck.core.sheet.content import Content, Unreadable, typed_text
 from dreieck.core.values import UNFINISHED, Error, Value
-from dreieck.core.values.look import shown_text
+from dreieck.core.values.look import Look, shown_text
+from dreieck.core.values.style import Tone
 from dreieck.web.workbench.colours import COLOURS, colour_of
 from dreieck.web.workbench.dressed import dressed_as
 from dreieck.web.workbench.measuring import fits, room_in
@@ -116,7 +118,7 @@ def scene(situation: Situation, *, insists: bool = False) -> Scene:
     state = situation.state
     in_view = window(state, situation.sheet.layout)
     used = situation.sheet.used() or Area(1, 1, 1, 1)
-    block = situation.block.area if situation.block else None
+    block = situation.block.area if situation.block else situation.rule_area
     at_home = situation.home is situation.sheet
     in_question = at_home and (situation.shape is not None or situation.rehearsing)
     return Scene(
@@ -187,31 +189,51 @@ def _cells(situation: Situation, in_view: Window) -> list[CellShown]:
     widths = {line.number: line.size for line in in_view.columns.lines}
     sheet = situation.sheet
     made = situation.calculation.workbook.sheet(sheet.name)
+    ruled = _ruled(situation, in_view)
     found: list[CellShown] = []
     for area in in_view.areas():
+        filled = dict(made.filled(area))
         found.extend(
-            _cell(situation, cell, content, widths[cell.column])
-            for cell, content in made.filled(area)
+            _cell(situation, cell, content, widths[cell.column], ruled.get(cell))
+            for cell, content in filled.items()
         )
-        found.extend(
-            CellShown(
-                column=cell.column,
-                row=cell.row,
-                shown="",
-                typed="",
-                kind=" ".join([look.role, *dressed_as(look.style)]),
-            )
+        seen = [
+            cell
             for cell, look in sheet.looked(area)
-            if (look.role in ("input", "result") or look.style.shows_empty)
-            and made.content(cell) is None
-        )
+            if look.role in ("input", "result") or look.style.shows_empty
+        ]
+        toned = [cell for cell in ruled if area.holds(cell)]
+        for cell in dict.fromkeys([*seen, *toned]):
+            if cell not in filled:
+                kinds = " ".join(_dress(sheet.look(cell), ruled.get(cell)))
+                found.append(
+                    CellShown(column=cell.column, row=cell.row, shown="", typed="", kind=kinds)
+                )
     return found
 
 
-def _cell(situation: Situation, cell: Cell, content: Content, width: int) -> CellShown:
+def _ruled(situation: Situation, in_view: Window) -> dict[Cell, Tone]:
+    """The tones of the cells in view by the rules of the sheet, and the one that is written."""
+    rules = list(situation.sheet.layout.rules)
+    if situation.rule and situation.home is situation.sheet:
+        if 0 <= situation.state.rule_index < len(rules):
+            del rules[situation.state.rule_index]
+        rules.insert(0, situation.rule)
+    if not rules:
+        return {}
+    return tones(situation.calculation, situation.sheet.name, rules, in_view.areas())
+
+
+def _dress(look: Look, tone: Tone | None) -> list[str]:
+    return [look.role, *dressed_as(look.style), *([f"rule-{tone}"] if tone else [])]
+
+
+def _cell(
+    situation: Situation, cell: Cell, content: Content, width: int, tone: Tone | None
+) -> CellShown:
     look = look_of(content, situation.sheet.look(cell))
     value = situation.value(cell, situation.sheet.name)
-    kinds = [_kind(value), look.role, *dressed_as(look.style)]
+    kinds = [_kind(value), *_dress(look, tone)]
     if situation.trial and _answers(situation, cell):
         kinds.append("answers")
     if isinstance(content, Shape):

@@ -15,6 +15,7 @@ from dreieck.core.exceptions import DreieckError
 from dreieck.core.formula import Mention, Shape, mentions
 from dreieck.core.grid import Area, Cell
 from dreieck.core.sheet.content import Content, Entry, Unreadable, typed_text
+from dreieck.core.sheet.layout import Rule
 from dreieck.core.sheet.names import Named
 from dreieck.core.sheet.sheet import Sheet
 from dreieck.core.values import UNFINISHED, Place, Value
@@ -56,6 +57,8 @@ class Situation:
             source = target = Area.of(self.writing_cell)
         else:
             return
+        if self.rule_area:
+            return
         contents = {self.writing_cell: self.written.content} if self.written else {}
         if self.rehearsing or contents[self.writing_cell] is not None:
             self.fill = plan_fill(
@@ -77,6 +80,18 @@ class Situation:
     def rehearsing(self) -> bool:
         """Whether a fill is rehearsed."""
         return bool(self.state.target)
+
+    @cached_property
+    def rule_area(self) -> Area | None:
+        """The area of the rule whose condition is being written."""
+        return Area.parse(self.state.rule_for) if self.writing and self.state.rule_for else None
+
+    @cached_property
+    def rule(self) -> Rule | None:
+        """The rule that is being written, as far as its condition can be read."""
+        if not self.rule_area or not self.written or not isinstance(self.written.content, Shape):
+            return None
+        return Rule(self.rule_area, self.written.content, self.state.rule_tone)
 
     @cached_property
     def writing_cell(self) -> Cell:
@@ -130,6 +145,9 @@ class Situation:
             if self.state.landing and self.fill.target.holds(Cell.parse(self.state.landing)):
                 return Cell.parse(self.state.landing)
             return self.far_corner
+        if self.rule:
+            landing = Cell.parse(self.state.landing) if self.state.landing else None
+            return landing if landing and self.rule.area.holds(landing) else self.rule.area.last
         return self.writing_cell if self.writing else self.active
 
     @cached_property
@@ -143,6 +161,8 @@ class Situation:
     @cached_property
     def shape(self) -> Shape | None:
         """The formula in question."""
+        if self.rule:
+            return self.rule.shape
         content = self.content_at(self.start)
         return content if isinstance(content, Shape) else None
 
@@ -153,7 +173,7 @@ class Situation:
     @cached_property
     def desk_cell(self) -> Cell:
         """The cell whose entry stands on the desk."""
-        return self.start if self.rehearsing else self.here
+        return self.start if self.rehearsing or self.rule else self.here
 
     @cached_property
     def desk_text(self) -> str:

@@ -37,7 +37,7 @@ export function drawOverlay() {
   });
   for (const point of scene.ties.length ? [scene.start, scene.here] : [])
     if (inView(point)) dot(svg, point);
-  if (!state.home)
+  if (!state.home && !state.rule_for)
     drawGrip(svg, scene.rehearsed ?? (state.writing ? area(state.writing) : chosen()));
 }
 
@@ -110,7 +110,9 @@ function drawFrame(body, frame, { x, y, width, height }) {
     group.append(line(from, to, frame.solid[index] ? "solid" : "free")),
   );
   body.append(group);
-  if (state.text !== null && !scene.rehearsed && frame.index >= 0)
+  // What a landing of a rule reads follows from its first cell.
+  const isLanding = state.rule_for && scene.ties.length && !frame.at_start;
+  if (state.text !== null && !scene.rehearsed && frame.index >= 0 && !isLanding)
     drawHandles(group, frame, { left, top, right, bottom });
 }
 

@@ -45,6 +45,8 @@ grid.addEventListener("pointerdown", (event) => {
 
 function pressed(at, widen, more) {
   if (canPoint()) return startPoint(at);
+  if (state.rule_for && isIn(area(state.rule_for), at.cell))
+    return act("look-at", { to: address(at.cell) });
   if (writingNow()) keep("");
   else hush();
   inCell.focus();
@@ -107,6 +109,10 @@ grid.addEventListener("contextmenu", (event) => {
   hold = null;
   about();
 });
+
+function isIn([left, top, right, bottom], [column, row]) {
+  return column >= left && column <= right && row >= top && row <= bottom;
+}
 
 function canPoint() {
   return (
@@ -210,9 +216,7 @@ function startPull() {
 
 // While a fill is rehearsed, a click looks at one landing.
 function choose({ cell: at, part }) {
-  const [left, top, right, bottom] = scene.rehearsed ?? area(state.target);
-  const isLanding =
-    part === "cells" && at[0] >= left && at[0] <= right && at[1] >= top && at[1] <= bottom;
+  const isLanding = part === "cells" && isIn(scene.rehearsed ?? area(state.target), at);
   if (isLanding) act("look-at", { to: address(at) });
   else
     tell(

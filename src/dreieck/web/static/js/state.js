@@ -12,6 +12,8 @@ export const NOTHING = {
   flipped: false,
   fresh: false,
   pointed_from: -1,
+  rule_for: "",
+  rule_index: -1,
 };
 
 export const state = {
@@ -27,6 +29,7 @@ export const state = {
   look_taken: "",
   home: 0,
   ...NOTHING,
+  rule_tone: "rose",
   source: "",
   target: "",
   landing: "",

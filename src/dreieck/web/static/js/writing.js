@@ -117,7 +117,9 @@ export function drawWriting() {
 
 function placeInCell(text) {
   const { x, y, width, height } = box(area(state.writing || state.anchor));
-  const open = writingNow() && !state.flipped && !state.home;
+  // A condition is written on the desk, so that its own cell can be pointed at, too.
+  const open = writingNow() && !state.flipped && !state.home && !state.rule_for;
+  if (state.rule_for && document.activeElement === inCell) desk.focus();
   const needed = Math.max(width, text.length * 8 + 24);
   inCell.classList.toggle("open", open);
   Object.assign(inCell.style, {

@@ -16,6 +16,7 @@ from dreieck.core.sheet.edits import SetCells, SetSeed
 from dreieck.core.sheet.sheet import Sheet
 from dreieck.core.words.counting import addresses
 from dreieck.web.workbench.actions.context import Context, To, action
+from dreieck.web.workbench.actions.rules import keep_rule
 from dreieck.web.workbench.page_state import Number, PageState
 
 Towards = Literal["", "down", "up", "right", "left"]
@@ -44,6 +45,8 @@ def enter(context: Context, wish: Move) -> str:
     if state.text is None:
         _step(state, sheet, wish)
         return ""
+    if state.rule_for:
+        return keep_rule(context)
     cell = context.writing_cell
     entry = _keep(context, sheet, cell, state.text)
     state.stop_writing()

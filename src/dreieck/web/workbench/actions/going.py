@@ -79,7 +79,7 @@ def walk(context: Context, wish: Steps) -> str:
 
 def _look_at(state: PageState, landing: Cell) -> None:
     state.reveal = landing.text
-    if state.target:
+    if state.target or state.rule_for:
         state.landing = landing.text
     else:
         state.stand(landing)
