@@ -163,6 +163,8 @@ def test_a_fill_is_pulled_looked_at_dropped_and_landed_by_pointer(bench):
     bench.page.get_by_role("radio", name="Both").click()
     expect(bench.cell("G10")).to_contain_text("=SUM(C10:F10)")
     bench.page.get_by_role("radio", name="Values").click()
+    expect(bench.cell("G10")).to_have_text("36.33")
+    bench.settle()
     bench.click("G7")
     expect(bench.panel).to_contain_text("G7 would show 363.3")
     bench.click("D2")

@@ -7,6 +7,7 @@ import dreieck.web
 from dreieck.web.workbench.actions import ACTIONS, effects
 from dreieck.web.workbench.commands import COMMANDS
 from dreieck.web.workbench.keys import KEYS, for_browser, for_foot
+from dreieck.web.workbench.page_state import Asked, PageState
 
 WEB = Path(dreieck.web.__file__).parent
 SCRIPTS = "\n".join(path.read_text() for path in sorted(WEB.glob("static/js/*.js")))
@@ -36,6 +37,12 @@ def test_every_wish_of_a_key_or_command_is_one_of_its_action():
             wish = ACTIONS[each.action].wish
             assert set(each.wish) <= set(wish.model_fields), each
             wish.model_validate(each.wish)
+
+
+def test_no_wish_says_what_the_state_of_the_page_says_already():
+    told = {*PageState.model_fields, *Asked.model_fields}
+    for name, each in ACTIONS.items():
+        assert not set(each.wish.model_fields) & told, name
 
 
 def test_every_own_act_of_a_key_button_or_command_is_known_to_the_page():

@@ -85,6 +85,7 @@ KEYS = (
     Key("arrows, or a click", "point at the cell that the formula should read", "writing"),
     Key("Tab", "take the first suggestion; arrow down chooses another", "writing"),
     Key("Alt + B", "back to the cell that is written", "writing", action="to-the-start"),
+    Key("Ctrl + F", "find and replace", "always", act="find"),
     Key("Ctrl + K", "all that can be done, by name", "always", act="commands"),
     Key("Ctrl + C, X, V", "copy, cut, paste", "selecting"),
     Key("Ctrl + Z", "undo", "always", action="undo"),

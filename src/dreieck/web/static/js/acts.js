@@ -2,6 +2,7 @@
 import { ask } from "./asking.js";
 import { copy, pasteByButton } from "./clipboard.js";
 import { act, show } from "./exchange.js";
+import { closeFinder, findAlike, openFinder, replaceAll } from "./finder.js";
 import { enter } from "./moving.js";
 import { selected, set, state } from "./state.js";
 import { desk, discard, drop, keep, land, write, writingNow } from "./writing.js";
@@ -25,6 +26,10 @@ export const OWN_ACTS = {
   looks: () => document.querySelector("#band select").focus(),
   look: () => (state.look_taken ? act("give-look") : act("take-look")),
   commands: () => ask(`${form.dataset.pages}${state.sheet}/commands`),
+  find: () => openFinder(form.dataset.pages),
+  "close-finder": closeFinder,
+  "find-alike": findAlike,
+  "replace-all": replaceAll,
   help,
   copy: () => copy(false),
   cut: () => copy(true),

@@ -66,7 +66,7 @@ document.addEventListener(
   true,
 );
 
-const TAKES_FOCUS = ["write", "help", "looks", "address"];
+const TAKES_FOCUS = ["write", "help", "looks", "address", "find", "find-alike", "replace-all"];
 
 function used(control) {
   const { action, act: own, step, view, ask: question, close, paste, ...wish } = control.dataset;
