@@ -5,7 +5,6 @@ from dreieck.core.checking.findings import check_sheet
 from dreieck.core.editing.entering import typed_workbook
 from dreieck.core.editing.fill import plan_fill
 from dreieck.core.grid import Area
-from dreieck.core.sheet.layout import Layout, LineLook, LineLooks
 from dreieck.core.values import Error
 
 LOADS = {
@@ -102,8 +101,3 @@ def said(made):
                     written = " ".join(area.text for area in edit.areas())
                     lines.append(f"        writes {written}")
     return "".join(f"{line}\n" for line in lines)
-
-
-def wide(widths):
-    """The layout in which columns have these widths, in pixels."""
-    return Layout(LineLooks.of((at, at, LineLook(width)) for at, width in widths.items()))

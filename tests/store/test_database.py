@@ -7,9 +7,9 @@ from alembic.config import Config
 from alembic.migration import MigrationContext
 from sqlalchemy import create_engine
 from sqlmodel import SQLModel
-from tables import wide
 
 from dreieck.core.grid import Cell
+from dreieck.core.sheet.layout import Layout
 from dreieck.store import Database, Library, NewSheet, StoreError, database
 from dreieck.store.database import APPLICATION_ID
 
@@ -151,9 +151,9 @@ def test_older_files_keep_all_that_they_hold(path):
     sheet = opened.workbook.sheets[0]
     assert len(sheet) == 3 and sheet.look(Cell(1, 3)).form == "typed-text"
     assert opened.history() == ("entry", "sheet")
-    assert sheet.layout == wide({2: 90, 3: 130}) and sheet.look(Cell(1, 2)).role == "input"
+    assert sheet.layout == Layout.wide({2: 90, 3: 130}) and sheet.look(Cell(1, 2)).role == "input"
     assert opened.redo(opened.revision) == "sheet"
-    assert opened.workbook.sheets[1].layout == wide({2: 70})
+    assert opened.workbook.sheets[1].layout == Layout.wide({2: 70})
     library.delete(7)
     assert library.create("Prices") == 8
     library.close()

@@ -1,11 +1,11 @@
 import threading
 
 import pytest
-from tables import wide
 
 from dreieck.core.exceptions import DreieckError
 from dreieck.core.grid import Cell
 from dreieck.core.sheet.edits import SetCells
+from dreieck.core.sheet.layout import Layout
 from dreieck.core.values.look import PLAIN
 from dreieck.store import NewSheet
 from dreieck.store import library as library_module
@@ -73,13 +73,13 @@ def test_the_longest_name_of_a_workbook_is_one(library):
 
 def test_a_workbook_begins_with_what_was_typed_for_it(library):
     id = library.create(
-        "Prices", [NewSheet("Prices", {"B3": "12%", "B4": "=B3*2"}, layout=wide({2: 90}))]
+        "Prices", [NewSheet("Prices", {"B3": "12%", "B4": "=B3*2"}, layout=Layout.wide({2: 90}))]
     )
     opened = library.open(id)
     sheet = opened.workbook.sheets[0]
     assert opened.calculation.value("Prices", Cell.parse("B4")) == 0.24
     assert sheet.look(Cell.parse("B3")).form == "percent"
-    assert sheet.layout == wide({2: 90})
+    assert sheet.layout == Layout.wide({2: 90})
     assert opened.history() == (None, None)
 
 

@@ -3,7 +3,7 @@
 from __future__ import annotations
 
 from dreieck.core.grid import Area
-from dreieck.core.sheet.layout import Layout, LineLook, LineLooks
+from dreieck.core.sheet.layout import Layout
 from dreieck.core.values.look import Look
 from dreieck.store import NewSheet
 
@@ -49,12 +49,8 @@ def _row(sheet: NewSheet, row: int, texts: dict[str, str], look: Look) -> None:
         sheet.looks[f"{column}{row}"] = look
 
 
-def _wide(widths: dict[int, int]) -> Layout:
-    return Layout(LineLooks.of((at, at, LineLook(width)) for at, width in widths.items()))
-
-
 def _prices() -> NewSheet:
-    sheet = NewSheet("Prices", layout=_wide({1: 140}))
+    sheet = NewSheet("Prices", layout=Layout.wide({1: 140}))
     _row(sheet, 1, {"A": "Prices and weights, first week"}, _TITLE)
     sheet.entries |= {"A3": "Carrying price, per kg", "B3": "1.80"}
     sheet.entries |= {"A4": "Reserve", "B4": "10%"}
@@ -97,7 +93,7 @@ def _loads() -> NewSheet:
 
 
 def _season() -> NewSheet:
-    sheet = NewSheet("Season", layout=_wide({3: 130, 4: 130}))
+    sheet = NewSheet("Season", layout=Layout.wide({3: 130, 4: 130}))
     _row(sheet, 1, {"A": "Guests week by week"}, _TITLE)
     headings = ("Week", "Guests", "Running total", "Change")
     _row(sheet, 3, dict(zip("ABCD", headings, strict=True)), _HEADING)
@@ -110,7 +106,7 @@ def _season() -> NewSheet:
 
 
 def _to_mend() -> NewSheet:
-    sheet = NewSheet("To mend", layout=_wide({1: 140, 3: 124, 4: 124}))
+    sheet = NewSheet("To mend", layout=Layout.wide({1: 140, 3: 124, 4: 124}))
     _row(sheet, 1, {"A": "Fills with something wrong in each"}, _TITLE)
     sheet.entries |= {"A3": "Carrying price, per kg", "B3": "1.80"}
     sheet.looks["B3"] = _INPUT_2

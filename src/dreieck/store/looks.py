@@ -2,12 +2,13 @@
 
 from __future__ import annotations
 
-from dataclasses import fields
+from collections.abc import Iterator
+from dataclasses import astuple
 from functools import lru_cache
 from typing import Any
 
 from dreieck.core.values.look import PLAIN, Look
-from dreieck.core.values.style import PLAIN_STYLE, Edges, Style
+from dreieck.core.values.style import Edges, Style
 
 
 @lru_cache(4096)
@@ -31,16 +32,10 @@ def look_of(text: str | None) -> Look:
     return Look(form, int(decimals) if decimals else None, role, _style_of(style))  # type: ignore[arg-type]
 
 
-def _style_words(style: Style) -> list[str]:
-    words: list[str] = []
-    for field in fields(Style):
-        value = getattr(style, field.name)
-        if value == getattr(PLAIN_STYLE, field.name):
-            continue
-        if isinstance(value, Edges):
-            value = ",".join(getattr(value, side.name) for side in fields(Edges))
-        words.append(field.name if value is True else f"{field.name}={value}")
-    return words
+def _style_words(style: Style) -> Iterator[str]:
+    for name, value in style.unusual().items():
+        said = ",".join(astuple(value)) if isinstance(value, Edges) else value
+        yield name if said is True else f"{name}={said}"
 
 
 def _style_of(words: list[str]) -> Style:

@@ -17,7 +17,7 @@ from dreieck.core.budget import Budget, working
 from dreieck.core.calculate import Calculation
 from dreieck.core.editing.steps import Step, steps_of
 from dreieck.core.exceptions import DreieckError
-from dreieck.core.sheet.edits import Edit, SetCells
+from dreieck.core.sheet.edits import Edit, SetCells, SetLooks
 from dreieck.core.sheet.sheet import Sheet
 from dreieck.store.database import Database, StoreError
 from dreieck.store.encoding import edits_of, edits_text
@@ -191,7 +191,7 @@ class OpenWorkbook:
             record(session, row, inverse)
             for edit in edits:
                 write(session, self.id, edit, self._shapes)
-            if any(not isinstance(edit, SetCells) for edit in edits):
+            if any(not isinstance(edit, SetCells | SetLooks) for edit in edits):
                 write_sheets(session, self.workbook, self._shapes)
             self._shapes.write_new(session)
             row.revision += 1

@@ -4,7 +4,7 @@ import pytest
 from formulas import near_cells, near_formulas
 from hypothesis import given
 from hypothesis import strategies as st
-from tables import GRID, PRICES, apply, filled, values, wide, workbook
+from tables import GRID, PRICES, apply, filled, values, workbook
 
 from dreieck.core.editing.inserting import deleted, inserted, losing
 from dreieck.core.editing.naming import given as name_given
@@ -12,6 +12,7 @@ from dreieck.core.exceptions import DreieckError
 from dreieck.core.formula import Shape
 from dreieck.core.formula.tree import Lost, walk
 from dreieck.core.grid import EVERYWHERE, MAX_COLUMN, MAX_ROW, Area, Cell, Lines
+from dreieck.core.sheet.layout import Layout
 from dreieck.core.values.look import Look
 
 ways = st.sampled_from([inserted, deleted])
@@ -153,7 +154,7 @@ def test_looks_and_widths_come_along_and_new_lines_look_like_their_neighbours():
     sheet = book.sheets[0]
     sheet.dress(2, 3, 3, Look(role="heading"))
     sheet.dress(2, 4, 9, Look("number", 2))
-    sheet.layout = wide({2: 140, 3: 90})
+    sheet.layout = Layout.wide({2: 140, 3: 90})
     make(book, inserted, "row", 4)
     assert sheet.look(Cell.parse("B4")) == Look("number", 2)
     assert sheet.look(Cell.parse("B3")) == Look(role="heading")
@@ -163,12 +164,12 @@ def test_looks_and_widths_come_along_and_new_lines_look_like_their_neighbours():
     make(book, deleted, "row", 8)
     sheet.dress(2, 8, 9, Look("number", 2))
     make(book, inserted, "column", 2)
-    assert sheet.layout == wide({3: 140, 4: 90})
+    assert sheet.layout == Layout.wide({3: 140, 4: 90})
     assert sheet.look(Cell.parse("C10")) == Look("number", 2)
     inverse = make(book, deleted, "column", 3)
-    assert sheet.layout == wide({3: 90})
+    assert sheet.layout == Layout.wide({3: 90})
     apply(book, inverse)
-    assert sheet.layout == wide({3: 140, 4: 90})
+    assert sheet.layout == Layout.wide({3: 140, 4: 90})
 
 
 def test_what_would_be_lost_is_told_before():

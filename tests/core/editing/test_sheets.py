@@ -1,11 +1,12 @@
 """Sheets added, renamed, duplicated, moved and deleted, and the formulas that follow."""
 
 import pytest
-from tables import apply, values, wide, workbook
+from tables import apply, values, workbook
 
 from dreieck.core.editing import sheets
 from dreieck.core.exceptions import SheetError
 from dreieck.core.grid import EVERYWHERE, Cell
+from dreieck.core.sheet.layout import Layout
 from dreieck.core.values.look import Look
 
 A1 = Cell(1, 1)
@@ -43,7 +44,7 @@ def test_a_deleted_sheet_is_lost_for_good_and_comes_back_whole():
     book = made()
     prices = book.sheet("Prices")
     prices.put(A1, 2.0, Look("percent", 1, "input"))
-    prices.layout = wide({1: 140})
+    prices.layout = Layout.wide({1: 140})
     before = texts(book)
     assert [place.sheet for place in sheets.losing(book, prices)] == ["Loads", "Season"]
     undo = apply(book, sheets.deleted(book, prices))
@@ -52,7 +53,7 @@ def test_a_deleted_sheet_is_lost_for_good_and_comes_back_whole():
     apply(book, undo)
     assert texts(book) == before and book.sheets[0].name == "Prices"
     assert book.sheet("Prices").look(A1) == Look("percent", 1, "input")
-    assert book.sheet("Prices").layout == wide({1: 140})
+    assert book.sheet("Prices").layout == Layout.wide({1: 140})
 
 
 def test_sheets_are_added_duplicated_and_moved():

@@ -19,14 +19,7 @@ from dreieck.core.grid import Area, Cell
 from dreieck.core.ranges.index import MAX_INDEXES, Index
 from dreieck.core.ranges.totals import Total, Totals
 from dreieck.core.sheet.cells import Cells, Kind
-from dreieck.core.sheet.edits import (
-    Edit,
-    SetCells,
-    SetLayout,
-    SetLooks,
-    SetRules,
-    changes_values,
-)
+from dreieck.core.sheet.edits import APPEARANCE, Edit, SetCells
 from dreieck.core.sheet.sheet import Sheet
 from dreieck.core.sheet.workbook import Workbook
 from dreieck.core.values import UNFINISHED, Value
@@ -35,7 +28,7 @@ _VALUE_STEPS = 2
 _TOTAL_STEPS = 10
 MAX_IN_VAIN = 8
 """So many seconds are spent on a formula altogether that has to end each time."""
-_IN_PLACE = (SetCells, SetLooks, SetLayout, SetRules)
+_IN_PLACE = (SetCells, *APPEARANCE)
 """Edits that leave all sheets, lines and names where they are."""
 _LONG_ROWS = 1000
 """For so many rows it pays to know that nothing in the whole column is pending."""
@@ -77,7 +70,7 @@ class Calculation:
     def edited(self, edits: Sequence[Edit]) -> None:
         """Edits have been made in the workbook: drop what they change, and all that follows."""
         written = [edit for edit in edits if isinstance(edit, SetCells)]
-        if len(written) < sum(changes_values(edit) for edit in edits):
+        if any(not isinstance(edit, _IN_PLACE) for edit in edits):
             self.forget()
         else:
             self._changed(

@@ -19,10 +19,10 @@ def tones(
     """The tones of the cells of some areas; of several rules the first that holds counts."""
     found: dict[Cell, Tone] = {}
     for area in areas:
-        for rule in reversed(rules):
+        for rule in rules:
             common = rule.area.common(area)
             for cell in common.cells() if common else ():
-                if holds(calculation, sheet, rule.shape, cell):
+                if cell not in found and holds(calculation, sheet, rule.shape, cell):
                     found[cell] = rule.tone
     return found
 

@@ -8,7 +8,7 @@ from typing import Literal
 
 from dreieck.core.exceptions import DreieckError
 from dreieck.core.grid import Area
-from dreieck.core.sheet.edits import LookRun, SetLooks
+from dreieck.core.sheet.edits import LookRun, SetLooks, joined_runs
 from dreieck.core.sheet.sheet import Sheet
 from dreieck.core.values.formats import format_named
 from dreieck.core.values.look import MAX_DECIMALS, Look, Role
@@ -22,8 +22,6 @@ _MAX_RUNS = 100_000
 """So many runs of looks can be given at once."""
 _BESIDE = 20
 """Whole rows are dressed so far beyond what the sheet holds."""
-_COUNTED = ("number", "grouped", "percent", "scientific")
-"""The formats with decimals, beside the currencies."""
 
 
 def dressed(sheet: Sheet, areas: Iterable[Area], change: Change) -> list[SetLooks]:
@@ -41,7 +39,7 @@ def dressed(sheet: Sheet, areas: Iterable[Area], change: Change) -> list[SetLook
             if count > _MAX_RUNS:
                 raise DreieckError("So many cells cannot be dressed at once. Select fewer.")
         if runs:
-            found.append(SetLooks(sheet.id, tuple(_joined(runs))))
+            found.append(SetLooks(sheet.id, tuple(joined_runs(runs))))
     return found
 
 
@@ -51,21 +49,6 @@ def _columns(sheet: Sheet, area: Area) -> range:
         return range(area.left, area.right + 1)
     used = sheet.used()
     return range(area.left, min(area.right, (used.right if used else 0) + _BESIDE) + 1)
-
-
-def _joined(runs: Iterable[LookRun]) -> Iterator[LookRun]:
-    """The same runs; those below each other that look alike are one."""
-    last: LookRun | None = None
-    for run in runs:
-        touches = last and (run.column, run.top) == (last.column, last.bottom + 1)
-        if last and touches and run.look == last.look:
-            last = last._replace(bottom=run.bottom)
-            continue
-        if last:
-            yield last
-        last = run
-    if last:
-        yield last
 
 
 def given(source: Sheet, taken: Area, target: Sheet, area: Area) -> list[SetLooks]:
@@ -86,11 +69,15 @@ def given(source: Sheet, taken: Area, target: Sheet, area: Area) -> list[SetLook
                 begin, end = top + first - taken.top, min(top + last - taken.top, area.bottom)
                 if begin <= end:
                     strip = Area(column, begin, column, end)
-                    found.extend(dressed(target, [strip], lambda _, look=look: look))  # type: ignore[misc]
+                    found.extend(dressed(target, [strip], _taken_over(look)))
             if len(found) > _MAX_RUNS:
                 raise DreieckError("So many cells cannot be dressed at once. Select fewer.")
-    runs = _joined(run for edit in found for run in edit.runs)
+    runs = joined_runs(run for edit in found for run in edit.runs)
     return [SetLooks(target.id, tuple(runs))] if found else []
+
+
+def _taken_over(wanted: Look) -> Change:
+    return lambda look: wanted
 
 
 def looks_in(sheet: Sheet, areas: Sequence[Area]) -> Iterator[Look]:
@@ -141,8 +128,8 @@ def with_decimals(count: int) -> Change:
     def change(look: Look) -> Look:
         if look.form == "general":
             return replace(look, form="number", decimals=wanted)
-        counted = look.form in _COUNTED or look.form.startswith("currency:")
-        return replace(look, decimals=wanted) if counted else look
+        takes_them = format_named(look.form).takes_decimals
+        return replace(look, decimals=wanted) if takes_them else look
 
     return change
 

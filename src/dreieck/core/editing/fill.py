@@ -13,7 +13,7 @@ from dreieck.core.exceptions import FillError
 from dreieck.core.formula import Shape
 from dreieck.core.grid import CROSSING, LAST, MAX_ROW, Area, Axis, Cell
 from dreieck.core.sheet.content import Content
-from dreieck.core.sheet.edits import SetCells
+from dreieck.core.sheet.edits import SetCells, joined_runs
 from dreieck.core.sheet.sheet import Run, Sheet
 from dreieck.core.sheet.workbook import Workbook
 from dreieck.core.values.look import PLAIN, Look
@@ -92,7 +92,8 @@ class Fill:
         for start, content in self.contents.items():
             if not self.target.holds(start):
                 runs.append(Run(start.column, start.row, start.row, content, sheet.look(start)))
-        return SetCells(self.sheet_id, tuple(_joined(runs)))
+        runs.sort(key=itemgetter(0, 1))
+        return SetCells(self.sheet_id, tuple(joined_runs(runs, _alike)))
 
     def _landed(self, part: Run, start: Cell, content: Content | None, own: Look) -> Iterator[Run]:
         """What stands in a run of landings that look alike."""
@@ -122,23 +123,8 @@ def _is_whole(shape: Shape, area: Area) -> bool:
     return shape.home is not None and shape.home.holds(area.first) and shape.home.holds(area.last)
 
 
-def _joined(runs: list[Run]) -> Iterator[Run]:
-    """The same runs in order; those that go on as the one above are one with it."""
-    last: Run | None = None
-    for run in sorted(runs, key=itemgetter(0, 1)):
-        if (
-            last
-            and (run.column, run.top) == (last.column, last.bottom + 1)
-            and run.content is last.content
-            and run.look == last.look
-        ):
-            last = last._replace(bottom=run.bottom)
-        else:
-            if last:
-                yield last
-            last = run
-    if last:
-        yield last
+def _alike(one: Run, other: Run) -> bool:
+    return one.content is other.content and one.look == other.look
 
 
 def plan_fill(

@@ -2,7 +2,7 @@
 
 from __future__ import annotations
 
-from collections.abc import Callable, Sequence
+from collections.abc import Callable, Mapping, Sequence
 from dataclasses import replace
 
 from dreieck.core.exceptions import DreieckError
@@ -14,14 +14,25 @@ from dreieck.core.sheet.layout import (
     MIN_SIZE,
     Headings,
     LineLook,
+    LineRun,
 )
 from dreieck.core.sheet.sheet import Sheet
 
 
 def resized(sheet: Sheet, lines: Sequence[Lines], size: int | None) -> SetLayout:
     """Give rows or columns a size in pixels, None for the usual one; hidden ones show again."""
-    wanted = None if size is None else min(max(size, MIN_SIZE), MAX_SIZE)
-    return _changed(sheet, lines, lambda look: LineLook(wanted))
+    return _changed(sheet, lines, lambda look: _of_size(size))
+
+
+def sized(sheet: Sheet, axis: Axis, sizes: Mapping[int, int | None]) -> SetLayout:
+    """Give each of some rows or columns a size of its own."""
+    runs = (LineRun(at, at, _of_size(size)) for at, size in sizes.items())
+    layout = sheet.layout
+    return SetLayout(sheet.id, layout.with_lines(axis, layout.on(axis).put(runs)))
+
+
+def _of_size(size: int | None) -> LineLook:
+    return LineLook(None if size is None else min(max(size, MIN_SIZE), MAX_SIZE))
 
 
 def hidden(sheet: Sheet, lines: Sequence[Lines]) -> SetLayout:
@@ -36,7 +47,7 @@ def hidden(sheet: Sheet, lines: Sequence[Lines]) -> SetLayout:
 def hidden_around(sheet: Sheet, lines: Lines) -> list[Lines]:
     """The hidden rows or columns among some of them and next to them."""
     return [
-        Lines(lines.axis, first, last - first + 1)
+        Lines.between(lines.axis, first, last)
         for first, last in sheet.layout.on(lines.axis).hidden
         if first <= lines.last + 1 and last >= lines.first - 1
     ]

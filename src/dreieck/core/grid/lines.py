@@ -16,6 +16,11 @@ class Lines:
     first: int
     count: int
 
+    @classmethod
+    def between(cls, axis: Axis, first: int, last: int) -> Lines:
+        """The lines from one to another, both included."""
+        return cls(axis, first, last - first + 1)
+
     @property
     def last(self) -> int:
         """The last one."""

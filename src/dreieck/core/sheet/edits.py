@@ -2,9 +2,9 @@
 
 from __future__ import annotations
 
-from collections.abc import Iterable, Mapping
+from collections.abc import Callable, Iterable, Iterator, Mapping
 from dataclasses import dataclass, replace
-from typing import NamedTuple
+from typing import NamedTuple, TypeVar
 
 from dreieck.core.grid import Area, Cell, Lines
 from dreieck.core.sheet.content import Content
@@ -41,7 +41,7 @@ class SetCells:
     ) -> SetCells:
         """The edit that puts one content into areas; looks stay."""
         columns = (column for area in areas for column in area.lines("column"))
-        runs = (run for column in columns for run in _looks(sheet, column))
+        runs = (run for column in columns for run in joined_runs(sheet.runs(column)))
         return cls(sheet.id, tuple(run._replace(content=content) for run in runs))
 
     def areas(self) -> list[Area]:
@@ -253,17 +253,29 @@ Edit = (
 )
 
 
-def changes_values(edit: Edit) -> bool:
-    """Whether values may be others after an edit; how cells look is nothing to them."""
-    return not isinstance(edit, SetLooks | SetLayout | SetRules)
+APPEARANCE = (SetLooks, SetLayout, SetRules)
+"""The edits of what is seen alone: values and places stay as they are."""
+
+AnyRun = TypeVar("AnyRun", Run, LookRun)
 
 
-def _looks(sheet: Sheet, strip: Area) -> list[Run]:
-    """A strip of a column, cut only where its look changes."""
-    found: list[Run] = []
-    for run in sheet.runs(strip):
-        if found and found[-1].look == run.look:
-            found[-1] = found[-1]._replace(bottom=run.bottom)
+def same_look(one: Run | LookRun, other: Run | LookRun) -> bool:
+    """Whether the cells of two runs look the same."""
+    return one.look == other.look
+
+
+def joined_runs(
+    runs: Iterable[AnyRun], alike: Callable[[AnyRun, AnyRun], bool] = same_look
+) -> Iterator[AnyRun]:
+    """The same runs; those right below each other that are alike are one."""
+    last: AnyRun | None = None
+    for run in runs:
+        below = last and (run.column, run.top) == (last.column, last.bottom + 1)
+        if last and below and alike(last, run):
+            last = last._replace(bottom=run.bottom)
         else:
-            found.append(run)
-    return found
+            if last:
+                yield last
+            last = run
+    if last:
+        yield last

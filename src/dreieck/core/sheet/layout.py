@@ -3,7 +3,7 @@
 from __future__ import annotations
 
 from bisect import bisect_right
-from collections.abc import Iterable, Iterator
+from collections.abc import Iterable, Iterator, Mapping
 from dataclasses import dataclass, replace
 from typing import NamedTuple
 
@@ -156,6 +156,11 @@ class Layout:
     headings: Headings = Headings()
     rules: tuple[Rule, ...] = ()
 
+    @classmethod
+    def wide(cls, widths: Mapping[int, int]) -> Layout:
+        """The layout in which columns, in their order, have these widths in pixels."""
+        return cls(LineLooks.of((at, at, LineLook(width)) for at, width in widths.items()))
+
     def on(self, axis: Axis) -> LineLooks:
         """How the columns, or the rows, look."""
         return self.rows if axis == "row" else self.columns
@@ -171,9 +176,7 @@ class Layout:
         staying = self.headings.on(axis)
         span = change.span(1, staying) if staying else None
         end = min(span[1], MAX_HEADINGS) if span else 0
-        if axis == "row":
-            return replace(found, headings=replace(self.headings, rows=end))
-        return replace(found, headings=replace(self.headings, columns=end))
+        return replace(found, headings=replace(self.headings, **{f"{axis}s": end}))
 
 
 PLAIN_LAYOUT = Layout()

@@ -39,7 +39,7 @@ class Format:
     for it. ``edit`` is the text that is typed again, None for the plain number. What is typed
     in an ``implied`` format gives it to its cell, with its decimals if it ``counts_decimals``;
     a cell whose own format ``gives_way`` takes it. Who chooses the format gets ``own_decimals``,
-    None for as many as there are.
+    None for as many as there are; where it ``takes_decimals`` others can be chosen.
     """
 
     name: str
@@ -50,6 +50,7 @@ class Format:
     counts_decimals: bool = False
     gives_way: bool = False
     own_decimals: int | None = None
+    takes_decimals: bool = False
 
 
 def read_numeral(text: str) -> Numeral | None:
@@ -188,15 +189,17 @@ FORMATS: dict[str, Format] = {
             show=_show_percent,
             edit=_edit_percent,
             counts_decimals=True,
+            takes_decimals=True,
         ),
         Format(
             "grouped",
             read=_grouped,
             show=lambda number, decimals, room: fitted(number, decimals, room, grouped=True),
             counts_decimals=True,
+            takes_decimals=True,
         ),
-        Format("number", read=_plain, implied=False, own_decimals=2),
-        Format("scientific", show=_show_scientific, own_decimals=2),
+        Format("number", read=_plain, implied=False, own_decimals=2, takes_decimals=True),
+        Format("scientific", show=_show_scientific, own_decimals=2, takes_decimals=True),
         Format("date", read=_date, show=_show_date, edit=_edit_as_shown("date")),
         Format("time", read=_time, show=_show_time, edit=_edit_as_shown("time")),
         Format("datetime", read=_datetime, show=_show_datetime, edit=_edit_as_shown("datetime")),
@@ -231,4 +234,4 @@ def _currency(code: str) -> Format:
     def show(number: Decimal, decimals: int | None, room: int) -> str:
         return currencies.amount(number, code, decimals, room)
 
-    return Format(currency_form(code), show=show)
+    return Format(currency_form(code), show=show, takes_decimals=True)

@@ -27,6 +27,11 @@ class Look:
     role: Role = "plain"
     style: Style = PLAIN_STYLE
 
+    @property
+    def shows_empty(self) -> bool:
+        """Whether it is seen in an empty cell, too."""
+        return self.role in ("input", "result") or self.style.shows_empty
+
 
 PLAIN = Look()
 

@@ -2,8 +2,8 @@
 
 from __future__ import annotations
 
-from dataclasses import dataclass
-from typing import Literal
+from dataclasses import dataclass, fields
+from typing import Any, Literal
 
 Size = Literal["small", "usual", "large", "huge"]
 Across = Literal["usual", "left", "middle", "right", "spanning"]
@@ -44,6 +44,14 @@ class Style:
     def shows_empty(self) -> bool:
         """Whether it is seen in an empty cell, too."""
         return self.ground != "none" or self.edges != Edges() or self.across == "spanning"
+
+    def unusual(self) -> dict[str, Any]:
+        """What of it is not as usual, by name."""
+        return {
+            field.name: value
+            for field in fields(self)
+            if (value := getattr(self, field.name)) != getattr(PLAIN_STYLE, field.name)
+        }
 
 
 PLAIN_STYLE = Style()

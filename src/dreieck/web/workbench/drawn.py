@@ -12,13 +12,12 @@ from fastapi import Depends, Request
 from dreieck.web.workbench.scene import CellShown, Scene
 
 _MAX_PICTURES = 64
-_Looks = dict[tuple[int, int], tuple[str, str, str]]
 
 
 class _Picture(NamedTuple):
     place: tuple[int, int]
     """The number of the workbook and of the sheet."""
-    cells: _Looks
+    cells: dict[tuple[int, int], CellShown]
 
 
 class Drawn:
@@ -31,10 +30,7 @@ class Drawn:
 
     def since(self, number: int, place: tuple[int, int], scene: Scene) -> Scene:
         """The scene with only those cells that differ from the picture with this number."""
-        cells = {
-            (c.column, c.row): (c.shown, c.hidden + c.typed, f"{c.kind} {c.spans}")
-            for c in scene.cells
-        }
+        cells = {(each.column, each.row): each for each in scene.cells}
         with self._lock:
             known = self._pictures.get(number)
             new = next(self._numbers)
@@ -43,11 +39,7 @@ class Drawn:
                 self._pictures.popitem(last=False)
         if known is None or known.place != place:
             return scene.model_copy(update={"picture": new})
-        changed: list[CellShown] = [
-            each
-            for each in scene.cells
-            if known.cells.get((each.column, each.row)) != cells[each.column, each.row]
-        ]
+        changed = [each for at, each in cells.items() if known.cells.get(at) != each]
         gone = [at for at in known.cells if at not in cells]
         update = {"picture": new, "since": number, "cells": changed, "gone": gone}
         return scene.model_copy(update=update)

@@ -197,11 +197,7 @@ def _cells(situation: Situation, in_view: Window) -> list[CellShown]:
             _cell(situation, cell, content, widths[cell.column], ruled.get(cell))
             for cell, content in filled.items()
         )
-        seen = [
-            cell
-            for cell, look in sheet.looked(area)
-            if look.role in ("input", "result") or look.style.shows_empty
-        ]
+        seen = [cell for cell, look in sheet.looked(area) if look.shows_empty]
         toned = [cell for cell in ruled if area.holds(cell)]
         for cell in dict.fromkeys([*seen, *toned]):
             if cell not in filled:

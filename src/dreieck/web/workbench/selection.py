@@ -12,6 +12,7 @@ from dreieck.core.editing.inserting import losing
 from dreieck.core.editing.laying_out import hidden_around
 from dreieck.core.formula.printer import sheet_text
 from dreieck.core.grid import Lines
+from dreieck.core.sheet.layout import Headings
 from dreieck.core.sheet.sheet import Sheet
 from dreieck.core.words.headings import heading_left, headings_in_view
 from dreieck.store import OpenWorkbook
@@ -58,10 +59,12 @@ def dialog(
             for lines in (selected_lines(selected, "row"), selected_lines(selected, "column"))
             if lines.count < lines.limit
         ]
+        kept = sheet.layout.headings
+        headings = headings_in_view(sheet) if kept == Headings() else kept
     return page(
         request, "selection.html", opened=opened, sheet=sheet, area=selected, choices=choices,
         bare=bare and selected.left > 1, pointed=name[:80],
-        headings=sheet.layout.headings, proposed=headings_in_view(sheet), usual=USUAL_SIZES,
+        headings=headings, usual=USUAL_SIZES,
     )  # fmt: skip
 
 

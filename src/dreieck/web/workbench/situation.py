@@ -142,13 +142,15 @@ class Situation:
     def here(self) -> Cell:
         """The landing in question: the one that is looked at, or the far corner."""
         if self.rehearsing and self.fill:
-            if self.state.landing and self.fill.target.holds(Cell.parse(self.state.landing)):
-                return Cell.parse(self.state.landing)
-            return self.far_corner
+            return self._landing_in(self.fill.target) or self.far_corner
         if self.rule:
-            landing = Cell.parse(self.state.landing) if self.state.landing else None
-            return landing if landing and self.rule.area.holds(landing) else self.rule.area.last
+            return self._landing_in(self.rule.area) or self.rule.area.last
         return self.writing_cell if self.writing else self.active
+
+    def _landing_in(self, area: Area) -> Cell | None:
+        """The landing that is looked at, if it is one of an area."""
+        landing = Cell.parse(self.state.landing) if self.state.landing else None
+        return landing if landing and area.holds(landing) else None
 
     @cached_property
     def far_corner(self) -> Cell:

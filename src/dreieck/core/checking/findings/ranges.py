@@ -3,7 +3,6 @@
 from __future__ import annotations
 
 from collections.abc import Iterator
-from itertools import islice
 
 from dreieck.core.analysis.uses import Use, is_plain_summary, uses
 from dreieck.core.checking.findings.finding import Finding, Mend, rule
@@ -13,13 +12,11 @@ from dreieck.core.formula import Shape, tree
 from dreieck.core.formula.reference import CellReference, Part, RangeReference
 from dreieck.core.functions import Trait, has
 from dreieck.core.grid import AXES, Area, Axis, Cell
-from dreieck.core.grid.areas import cells_of, joined
+from dreieck.core.grid.areas import joined
 from dreieck.core.sheet.content import Content
 from dreieck.core.sheet.sheet import Sheet
 from dreieck.core.words.counting import listed
 
-_MAX_LANDINGS = 60
-"""How many landings of a block are looked at; the others are like them."""
 _MAX_NEIGHBOURS = 10_000
 
 
@@ -37,7 +34,7 @@ def misses_neighbours(subject: Subject) -> Iterator[Finding]:
         widest = (0, 0)
         axis: Axis = "row"
         missed: tuple[Area, ...] = ()
-        for landing in islice(cells_of(subject.parts), _MAX_LANDINGS):
+        for landing in subject.landings:
             found = _missed(subject, use, landing)
             if found:
                 axis, before, behind, missed_here = found

@@ -5,6 +5,7 @@ from __future__ import annotations
 from collections.abc import Callable
 from dataclasses import dataclass, field
 from functools import cached_property
+from itertools import islice
 from typing import Any, TypeVar
 
 import numpy as np
@@ -19,7 +20,7 @@ from dreieck.core.formula.printer import reference_text
 from dreieck.core.formula.reference import CellReference, Part, Reference
 from dreieck.core.formula.shift import tag
 from dreieck.core.grid import LAST, Area, Axis, Cell
-from dreieck.core.grid.areas import Mask
+from dreieck.core.grid.areas import Mask, cells_of
 from dreieck.core.sheet.cells import Kind
 from dreieck.core.sheet.sheet import Sheet
 from dreieck.core.values import Value
@@ -27,6 +28,7 @@ from dreieck.core.values.look import shown_text
 from dreieck.core.words.headings import heading_of
 
 T = TypeVar("T")
+_MAX_LANDINGS = 60
 
 
 @dataclass(frozen=True)
@@ -52,6 +54,11 @@ class Subject:
     def parts(self) -> tuple[Area, ...]:
         """The rectangles of the block."""
         return self.block.parts
+
+    @cached_property
+    def landings(self) -> tuple[Cell, ...]:
+        """Its first cells; where they are looked at one by one, the others are like them."""
+        return tuple(islice(cells_of(self.parts), _MAX_LANDINGS))
 
     @cached_property
     def uses(self) -> tuple[Use, ...]:

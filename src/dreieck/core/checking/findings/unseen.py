@@ -3,16 +3,13 @@
 from __future__ import annotations
 
 from collections.abc import Iterator
-from itertools import islice
 
 from dreieck.core.analysis.uses import Use
 from dreieck.core.checking.findings.finding import Finding, rule
 from dreieck.core.checking.findings.subject import Subject
 from dreieck.core.grid import AXES, Area, Cell, Lines
-from dreieck.core.grid.areas import cells_of, joined
+from dreieck.core.grid.areas import joined
 
-_MAX_LANDINGS = 60
-"""How many landings of a block are looked at; the others are like them."""
 _LISTED = 3
 
 
@@ -20,8 +17,7 @@ _LISTED = 3
 def reads_hidden(subject: Subject) -> Iterator[Finding]:
     """A range reads rows or columns that are hidden."""
     for use in subject.range_uses:
-        landings = islice(cells_of(subject.parts), _MAX_LANDINGS)
-        found = {at: unseen for at in landings if (unseen := _unseen(subject, use, at))}
+        found = {at: unseen for at in subject.landings if (unseen := _unseen(subject, use, at))}
         if not found:
             continue
         first, unseen = next(iter(found.items()))
@@ -52,5 +48,5 @@ def _unseen(subject: Subject, use: Use, landing: Cell) -> list[Lines]:
             part = max(first, low), min(last, high)
             own = sheet is subject.sheet and part[0] <= landing.on(axis) <= part[1]
             if part[0] <= part[1] and not own and sheet.count(area.spanning(axis, *part)):
-                found.append(Lines(axis, part[0], part[1] - part[0] + 1))
+                found.append(Lines.between(axis, *part))
     return found

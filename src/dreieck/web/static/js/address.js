@@ -27,6 +27,10 @@ export function area(text) {
   return span(cell(first), cell(last ?? first));
 }
 
+export function holds([left, top, right, bottom], [column, row]) {
+  return column >= left && column <= right && row >= top && row <= bottom;
+}
+
 export function areaText([left, top, right, bottom]) {
   const first = address([left, top]);
   const last = address([right, bottom]);

@@ -1,5 +1,5 @@
 // Draws the cells in view.
-import { address, letters } from "./address.js";
+import { address, holds, letters } from "./address.js";
 import { scene } from "./exchange.js";
 import { HEAD_WIDTH, grid, measure } from "./places.js";
 import { state } from "./state.js";
@@ -36,7 +36,7 @@ function drawn(cell, column, { number: row, size }, spills) {
   box.style.height = `${size}px`;
   if (!cell) return box;
   box.className = cell.kind;
-  if (inside(scene.rehearsed, column, row)) box.classList.add("rehearsed");
+  if (scene.rehearsed && holds(scene.rehearsed, [column, row])) box.classList.add("rehearsed");
   if (spills && cell.kind.startsWith("text") && !cell.kind.includes("heading"))
     box.classList.add("spill");
   box.textContent = cell.shown;
@@ -85,10 +85,6 @@ export function lightHeadings([left, top, right, bottom]) {
       (column >= left && column <= right) || (row >= top && row <= bottom),
     );
   }
-}
-
-function inside(area, column, row) {
-  return area && column >= area[0] && row >= area[1] && column <= area[2] && row <= area[3];
 }
 
 function make(name) {

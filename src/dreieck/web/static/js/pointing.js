@@ -1,5 +1,5 @@
 // The pointer on the grid: selecting, pulling the grip, scrolling.
-import { address, area, areaText, cell, letters, span } from "./address.js";
+import { address, area, areaText, cell, holds, letters, span } from "./address.js";
 import { act, actLatest, scene, show } from "./exchange.js";
 import { hush, tell } from "./notice.js";
 import { selected, set, state } from "./state.js";
@@ -45,7 +45,7 @@ grid.addEventListener("pointerdown", (event) => {
 
 function pressed(at, widen, more) {
   if (canPoint()) return startPoint(at);
-  if (state.rule_for && isIn(area(state.rule_for), at.cell))
+  if (state.rule_for && holds(area(state.rule_for), at.cell))
     return act("look-at", { to: address(at.cell) });
   if (writingNow()) keep("");
   else hush();
@@ -109,10 +109,6 @@ grid.addEventListener("contextmenu", (event) => {
   hold = null;
   about();
 });
-
-function isIn([left, top, right, bottom], [column, row]) {
-  return column >= left && column <= right && row >= top && row <= bottom;
-}
 
 function canPoint() {
   return (
@@ -216,7 +212,7 @@ function startPull() {
 
 // While a fill is rehearsed, a click looks at one landing.
 function choose({ cell: at, part }) {
-  const isLanding = part === "cells" && isIn(scene.rehearsed ?? area(state.target), at);
+  const isLanding = part === "cells" && holds(scene.rehearsed ?? area(state.target), at);
   if (isLanding) act("look-at", { to: address(at) });
   else
     tell(

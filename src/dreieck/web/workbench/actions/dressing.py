@@ -12,7 +12,7 @@ from dreieck.core.editing import dressing
 from dreieck.core.editing.lifting import labelled
 from dreieck.core.exceptions import DreieckError
 from dreieck.core.grid import Area
-from dreieck.core.sheet.edits import Edit, SetLooks
+from dreieck.core.sheet.edits import SetLooks
 from dreieck.core.values.formats import format_named
 from dreieck.core.values.look import shown_text
 from dreieck.core.values.style import Line, Style
@@ -20,7 +20,6 @@ from dreieck.core.words.counting import addresses
 from dreieck.web.workbench.actions.context import Context, action
 
 _STYLES: TypeAdapter[Style] = TypeAdapter(Style)
-_ROOM = 40
 _EDGES = "({}) ({})".format(*("|".join(get_args(each)) for each in (dressing.Where, Line)))
 
 
@@ -118,9 +117,8 @@ def mark(context: Context, wish: Mark) -> str:
 @action()
 def take_look(context: Context) -> str:
     """Take over how the selection looks, to give it to other cells."""
-    state = context.state
-    state.look_taken = f"{state.sheet} {state.selection.text}"
-    taken = state.selection.text
+    state, taken = context.state, context.state.selection.text
+    state.look_taken = f"{state.sheet} {taken}"
     return f"The look of {taken} is taken. Whatever is selected now gets it, until Esc."
 
 
@@ -145,7 +143,7 @@ def shown_decimals(context: Context) -> int:
     look = look_of(sheet.content(cell), sheet.look(cell))
     value = context.opened.calculation.value(sheet.name, cell)
     number = value if isinstance(value, float) else 0.0
-    decimals = re.search(r"\.(\d+)", shown_text(number, look, _ROOM))
+    decimals = re.search(r"\.(\d+)", shown_text(number, look))
     return len(decimals[1]) if decimals else 0
 
 
@@ -154,7 +152,6 @@ def _dress(context: Context, label: str, change: dressing.Change) -> str:
 
 
 def _change(context: Context, label: str, edits: list[SetLooks]) -> str:
-    changes: list[Edit] = [*edits]
-    if changes:
-        context.change(f"{label} of {addresses(context.state.places)}", *changes)
+    if edits:
+        context.change(f"{label} of {addresses(context.state.places)}", *edits)
     return ""

@@ -33,7 +33,7 @@ class Size(Grasped):
     size: int = Field(0, ge=0, le=MAX_SIZE)
 
 
-class InView(BaseModel):
+class HeadingsWanted(BaseModel):
     """So many columns and rows stay in view; without them what is proposed does, or nothing."""
 
     columns: int | None = Field(None, ge=0, le=MAX_ROW)
@@ -56,17 +56,15 @@ def fit_lines(context: Context, wish: Grasped) -> str:
     """Make columns as wide as what they show, and rows as high as usual."""
     lines = _meant(context, wish)
     sheet, calculation = context.sheet, context.opened.calculation
-    edit = laying_out.resized(sheet, lines, None)
     if wish.axis == "column":
         numbers = [n for each in lines for n in range(each.first, each.last + 1)]
         filled = [number for number in numbers if number in sheet.columns]
         if len(filled) > _MAX_FITTED_COLUMNS:
             raise DreieckError(f"At most {_MAX_FITTED_COLUMNS} columns can be fitted at once.")
-        copy = sheet.copy()
-        for number in filled:
-            width = fitting_width(calculation, sheet, number)
-            copy.layout = laying_out.resized(copy, [Lines("column", number, 1)], width).layout
-        edit = SetLayout(sheet.id, copy.layout)
+        widths = {number: fitting_width(calculation, sheet, number) for number in filled}
+        edit = laying_out.sized(sheet, "column", widths)
+    else:
+        edit = laying_out.resized(sheet, lines, None)
     return _lay_out(context, lines, edit, "fitted")
 
 
@@ -90,7 +88,7 @@ def show_lines(context: Context, wish: OnAxis) -> str:
 
 
 @action()
-def keep_in_view(context: Context, wish: InView) -> str:
+def keep_in_view(context: Context, wish: HeadingsWanted) -> str:
     """Let the first columns and rows stay in view, or let them go."""
     sheet = context.sheet
     if wish.columns is not None or wish.rows is not None:

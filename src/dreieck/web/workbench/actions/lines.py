@@ -29,7 +29,7 @@ class Insertion(OnAxis, Move):
 
 def selected_lines(area: Area, axis: Axis) -> Lines:
     """The rows or columns that an area touches."""
-    return Lines(axis, area.on(axis)[0], area.length(axis))
+    return Lines.between(axis, *area.on(axis))
 
 
 @action(Effect.MOVES)
