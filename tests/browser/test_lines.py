@@ -74,3 +74,17 @@ def test_hidden_rows_are_stepped_over_and_shown_again(bench):
     bench.keys("Alt+KeyL")
     bench.page.get_by_role("button", name="Show rows 6 to 8").click()
     bench.shows("C7", "126.0")
+
+
+def test_what_was_copied_is_still_a_formula_after_lines_took_another_size(bench):
+    bench.click("C5")
+    bench.at("Loads!C5")
+    bench.settle()
+    bench.keys("Control+KeyC", "Alt+KeyL")
+    bench.page.get_by_role("button", name="Fit to what it shows").click()
+    expect(bench.notice).to_contain_text("Column C fitted.")
+    bench.click("H5")
+    bench.at("Loads!H5")
+    bench.settle()
+    bench.keys("Control+KeyV")
+    expect(bench.desk).to_have_value("=$B5*H$4")

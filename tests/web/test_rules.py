@@ -1,5 +1,7 @@
 """Rules: conditions that are written like formulas and give cells a tone."""
 
+from web_page import Page
+
 
 def toned(page, tone="rose"):
     return {
@@ -29,12 +31,12 @@ def test_a_rule_is_written_seen_kept_changed_and_taken_back(page):
     assert toned(page, "moss") and page.state["text"] is None
     page.select("D7")
     assert "=D7>$B7*300 does not hold; for C5:F10" in page.text
-    page.act("change-rule", index=0)
+    page.act("change-rule", index=0, to="C5:F10")
     assert page.state["text"] == "=C5>$B5*300" and page.state["rule_tone"] == "moss"
     page.act("lock", index=1, axis="row").act("enter")
     page.select("D7")
     assert "=D7>$B$5*300" in page.text
-    page.act("delete-rule", index=0)
+    page.act("delete-rule", index=0, to="C5:F10")
     assert toned(page, "moss") == set()
     for _ in range(3):
         page.act("undo")
@@ -49,7 +51,7 @@ def test_what_is_no_condition_stays_in_the_hands(page):
     page.act("stretch", rows=1, text="=C5>1")
     assert "kept with Enter" in page.notice and page.state["target"] == ""
     page.act("change-rule", index=5)
-    assert page.notice == "This rule is no longer there."
+    assert page.notice.startswith("This rule is no longer there")
 
 
 def test_empty_cells_take_tones_and_the_values_of_a_trial_count(page):
@@ -59,3 +61,14 @@ def test_empty_cells_take_tones_and_the_values_of_a_trial_count(page):
     assert toned(page, "lake") == set()
     page.select("A1")
     assert toned(page, "lake") == {(8, 5)}
+
+
+def test_a_rule_and_a_taken_look_follow_what_another_page_inserts(page):
+    other = Page(page.client)
+    page.select("C5", "F10").act("take-look").act("write-rule").act("show", text="=C5>$B5*300")
+    other.select("A2").act("insert-lines", axis="row")
+    page.act("look-at", to="D7")
+    assert (page.state["text"], page.state["rule_for"]) == ("=C6>$B6*300", "C6:F11")
+    assert page.state["look_taken"] == "2 C6:F11"
+    page.act("enter")
+    assert len(toned(page)) == 12 and (3, 6) in toned(page)

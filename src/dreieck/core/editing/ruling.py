@@ -15,13 +15,13 @@ MAX_RULES = 40
 
 
 def ruled(sheet: Sheet, area: Area, shape: Shape, tone: Tone, index: int = -1) -> SetRules:
-    """Give a rule to an area, or change the one with this number.
+    """Give a rule to an area, or change the one with this number, if that is for the area.
 
     ``shape`` is the condition in every cell. Raises DreieckError for too many rules.
     """
     rules = list(sheet.layout.rules)
     rule = Rule(area, shape, tone)
-    if 0 <= index < len(rules):
+    if 0 <= index < len(rules) and rules[index].area == area:
         rules[index] = rule
     else:
         rules.append(rule)
@@ -30,10 +30,17 @@ def ruled(sheet: Sheet, area: Area, shape: Shape, tone: Tone, index: int = -1) -
     return SetRules(sheet.id, tuple(rules))
 
 
-def unruled(sheet: Sheet, index: int) -> SetRules:
-    """Take the rule with this number away. Raises DreieckError where there is none."""
-    rules = list(sheet.layout.rules)
-    if not 0 <= index < len(rules):
-        raise DreieckError("This rule is no longer there.")
-    del rules[index]
-    return SetRules(sheet.id, tuple(rules))
+def rule_of(sheet: Sheet, index: int, area: str) -> Rule:
+    """The rule with this number, which is for an area.
+
+    Raises DreieckError where another one has its number by now.
+    """
+    rules = sheet.layout.rules
+    if not 0 <= index < len(rules) or rules[index].area.text != area:
+        raise DreieckError("This rule is no longer there, or for other cells. Look again.")
+    return rules[index]
+
+
+def unruled(sheet: Sheet, rule: Rule) -> SetRules:
+    """Take a rule away."""
+    return SetRules(sheet.id, tuple(each for each in sheet.layout.rules if each is not rule))

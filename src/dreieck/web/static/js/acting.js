@@ -9,7 +9,7 @@ const BEFORE = [
   [/^land$/, (action, wish) => land(wish)],
   [/-sheet$/, toSheet],
   [
-    /-lines$/,
+    /^(insert|delete)-lines$/,
     (action, wish) => {
       forget();
       act(action, wish);

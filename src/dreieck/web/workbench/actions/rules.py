@@ -4,12 +4,16 @@ from __future__ import annotations
 
 from pydantic import BaseModel
 
-from dreieck.core.editing.ruling import ruled, unruled
+from dreieck.core.editing.ruling import rule_of, ruled, unruled
 from dreieck.core.exceptions import DreieckError
 from dreieck.core.formula import Shape
 from dreieck.core.grid import Area
 from dreieck.core.values.style import Tone
-from dreieck.web.workbench.actions.context import Context, Effect, Index, action
+from dreieck.web.workbench.actions.context import Context, Effect, Index, To, action
+
+
+class Which(Index, To):
+    """A rule by its number, and the area that it is for."""
 
 
 class Toned(BaseModel):
@@ -29,12 +33,9 @@ def write_rule(context: Context, wish: Toned) -> str:
 
 
 @action(Effect.REWRITES)
-def change_rule(context: Context, wish: Index) -> str:
+def change_rule(context: Context, wish: Which) -> str:
     """Write on in the condition of a rule."""
-    rules = context.sheet.layout.rules
-    if not 0 <= wish.index < len(rules):
-        raise DreieckError("This rule is no longer there.")
-    rule = rules[wish.index]
+    rule = rule_of(context.sheet, wish.index, wish.to)
     _write(context, rule.area, rule.shape.text(rule.area.first), rule.tone, wish.index)
     return ""
 
@@ -47,9 +48,10 @@ def tone_rule(context: Context, wish: Toned) -> str:
 
 
 @action()
-def delete_rule(context: Context, wish: Index) -> str:
+def delete_rule(context: Context, wish: Which) -> str:
     """Take a rule away."""
-    context.change("deleting a rule", unruled(context.sheet, wish.index))
+    rule = rule_of(context.sheet, wish.index, wish.to)
+    context.change("deleting a rule", unruled(context.sheet, rule))
     return "The rule is gone. Ctrl+Z brings it back."
 
 
