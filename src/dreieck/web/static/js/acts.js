@@ -26,7 +26,7 @@ export const OWN_ACTS = {
   looks: () => document.querySelector("#band select").focus(),
   look: () => (state.look_taken ? act("give-look") : act("take-look")),
   commands: () => ask(`${form.dataset.pages}${state.sheet}/commands`),
-  find: () => openFinder(form.dataset.pages),
+  find: openFinder,
   "close-finder": closeFinder,
   "find-alike": findAlike,
   "replace-all": replaceAll,

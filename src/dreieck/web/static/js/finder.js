@@ -6,9 +6,10 @@ import { inCell } from "./writing.js";
 
 const finder = document.getElementById("finder");
 const form = () => document.getElementById("finder-form");
+const { pages } = document.getElementById("page-state").dataset;
 let at = -1;
 
-export async function openFinder(pages) {
+export async function openFinder() {
   finder.hidden = false;
   if (!form()) await htmx.ajax("GET", `${pages}${state.sheet}/find`, { target: finder });
   document.getElementById("finder-text").select();
@@ -26,7 +27,12 @@ export function replaceAll() {
 
 export function findAlike() {
   const like = { like: state.anchor };
-  htmx.ajax("GET", form().getAttribute("hx-get"), { target: "#found", values: like });
+  htmx.ajax("GET", foundAt(), { target: "#found", values: like });
+}
+
+// What is found is that of the sheet that is shown now.
+function foundAt() {
+  return `${pages}${state.sheet}/found`;
 }
 
 function places() {
@@ -35,6 +41,7 @@ function places() {
 
 finder.addEventListener("htmx:configRequest", ({ detail }) => {
   at = -1;
+  if (detail.elt === form()) detail.path = foundAt();
   detail.parameters.selected = places();
 });
 
