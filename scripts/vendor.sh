@@ -15,14 +15,16 @@ fetch() { # NAME VERSION FOLDER: unpacks the package below FOLDER
 fetch bootstrap 5.3.9 bootstrap
 fetch bootstrap-icons 1.13.2 icons
 fetch htmx.org 2.0.11 htmx
+fetch echarts 6.1.0 echarts
 fetch @fontsource/ibm-plex-sans 5.3.0 sans
 fetch @fontsource/ibm-plex-mono 5.3.0 mono
 
-rm -rf "$target" && mkdir -p "$target"/{bootstrap,icons,htmx,plex}
+rm -rf "$target" && mkdir -p "$target"/{bootstrap,icons,htmx,echarts,plex}
 cp bootstrap/dist/css/bootstrap.min.css bootstrap/LICENSE "$target/bootstrap/"
 cp icons/font/bootstrap-icons.min.css icons/LICENSE "$target/icons/"
 mkdir "$target/icons/fonts" && cp icons/font/fonts/bootstrap-icons.woff2 "$target/icons/fonts/"
 cp htmx/dist/htmx.min.js htmx/LICENSE "$target/htmx/"
+cp echarts/dist/echarts.common.min.js echarts/LICENSE echarts/NOTICE "$target/echarts/"
 cp sans/LICENSE "$target/plex/"
 for subset in latin latin-ext; do
   for weight in 400 600; do

@@ -19,8 +19,9 @@ from dreieck.core.editing.fill import plan_fill
 from dreieck.core.editing.inserting import deleted, inserted
 from dreieck.core.formula import Shape
 from dreieck.core.grid import EVERYWHERE, Area, Cell, Lines
+from dreieck.core.sheet.chart import Chart, Source, free_number
 from dreieck.core.sheet.content import typed_text
-from dreieck.core.sheet.edits import LookRun, SetCells, SetLooks, SetRules, SetSeed
+from dreieck.core.sheet.edits import LookRun, SetCells, SetCharts, SetLooks, SetRules, SetSeed
 from dreieck.core.sheet.sheet import Run
 from dreieck.core.values import Error
 from dreieck.core.values.look import PLAIN, Look
@@ -412,6 +413,15 @@ def rule(opened, cell, height, formula):
     opened.change("rule", [edit], opened.revision)
 
 
+def chart(opened, cell, height, kind):
+    """A chart of an area, or without one of the first charts."""
+    sheet, area = opened.workbook.sheets[0], Area(*cell, cell.column + 1, cell.row + height)
+    sources, charts = (Source(None, area), Source("Loads", area)), sheet.layout.charts
+    made = Chart(free_number(charts), kind, sources, "row", True, False, area, "Loads “a week”")
+    edit = SetCharts(sheet.id, (*charts, made) if height else charts[1:])
+    opened.change("chart", [edit], opened.revision)
+
+
 entry_actions = st.tuples(st.just(enter_at), near_cells, near_formulas | st.text(max_size=5))
 fill_actions = st.tuples(st.just(put_below), near_cells, st.integers(0, 6))
 some_lines = st.builds(
@@ -422,6 +432,9 @@ look_actions = st.tuples(st.just(dress), near_cells, dressings)
 rule_actions = st.tuples(
     st.just(rule), near_cells, st.integers(0, 3), near_formulas | st.just("x")
 )
+chart_actions = st.tuples(
+    st.just(chart), near_cells, st.integers(0, 3), st.sampled_from(["lines", "points"])
+)
 layout_actions = st.tuples(
     st.just(lay_out), st.just(laying_out.resized), some_lines, st.sampled_from([None, 60, 140])
 ) | st.tuples(st.just(lay_out), st.sampled_from([laying_out.hidden, laying_out.shown]), some_lines)
@@ -431,7 +444,13 @@ line_actions = st.tuples(st.just(change_lines), st.sampled_from([inserted, delet
 @settings(max_examples=25, suppress_health_check=[HealthCheck.function_scoped_fixture])
 @given(
     st.lists(
-        entry_actions | fill_actions | line_actions | layout_actions | look_actions | rule_actions,
+        entry_actions
+        | fill_actions
+        | line_actions
+        | layout_actions
+        | look_actions
+        | rule_actions
+        | chart_actions,
         max_size=7,
     )
 )

@@ -19,6 +19,7 @@ from dreieck.core.sheet.edits import (
     LookRun,
     RemoveSheet,
     SetCells,
+    SetCharts,
     SetLayout,
     SetLooks,
     SetName,
@@ -28,7 +29,14 @@ from dreieck.core.sheet.edits import (
 from dreieck.core.sheet.layout import PLAIN_LAYOUT
 from dreieck.core.sheet.names import Named
 from dreieck.core.sheet.sheet import Run
-from dreieck.store.layouts import layout_of, layout_said, rules_of, rules_said
+from dreieck.store.layouts import (
+    charts_of,
+    charts_said,
+    layout_of,
+    layout_said,
+    rules_of,
+    rules_said,
+)
 from dreieck.store.looks import look_of, look_text
 from dreieck.store.shapes import NumberOf, ShapeOf
 
@@ -108,6 +116,8 @@ def _edit(edit: Edit, number_of: NumberOf) -> dict[str, Any]:
         said["layout"] = layout_said(edit.layout, number_of)
     if isinstance(edit, SetRules):
         said["rules"] = rules_said(edit.rules, number_of)
+    if isinstance(edit, SetCharts):
+        said["charts"] = charts_said(edit.charts)
     if isinstance(edit, SetLooks):
         said["looks"] = [[*run[:3], look_text(run.look)] for run in edit.runs]
     if isinstance(edit, SetCells | AddSheet | InsertLines):
@@ -132,6 +142,8 @@ def _edit_of(said: dict[str, Any], shape_of: ShapeOf) -> Edit:
             return SetSeed(said["seed"])
         case "SetRules":
             return SetRules(said["sheet"], rules_of(said["rules"], shape_of))
+        case "SetCharts":
+            return SetCharts(said["sheet"], charts_of(said["charts"]))
         case "SetLooks":
             looks = ((*place, look_of(look)) for *place, look in said["looks"])
             return SetLooks(said["sheet"], tuple(LookRun(*each) for each in looks))

@@ -12,7 +12,7 @@ from dataclasses import dataclass
 from dreieck.core.calculate import Calculation
 from dreieck.core.calculate.read_map import ReadMap
 from dreieck.core.editing.fill import check_target
-from dreieck.core.editing.following import followed, followed_names, followed_rules, same_sheet
+from dreieck.core.editing.following import followed, followed_layouts, followed_names, same_sheet
 from dreieck.core.exceptions import DreieckError
 from dreieck.core.formula import Shape
 from dreieck.core.formula.reference import Reference
@@ -89,7 +89,7 @@ def cut_to(
         else:
             come[to] = (content, look)
     workbook = calculation.workbook
-    edits: list[Edit] = [*followed_names(workbook, cut), *followed_rules(workbook, cut)]
+    edits: list[Edit] = [*followed_names(workbook, cut), *followed_layouts(workbook, cut)]
     return edits + [SetCells.of(id, cells) for id, cells in changed.items() if cells]
 
 

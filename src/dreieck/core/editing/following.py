@@ -7,6 +7,7 @@ formulas and names then is said here, once for inserting, deleting, cutting and 
 from __future__ import annotations
 
 from collections.abc import Iterator
+from dataclasses import replace
 from functools import partial
 from typing import Protocol
 
@@ -14,9 +15,11 @@ from dreieck.core.formula import Shape
 from dreieck.core.formula.reference import Reference
 from dreieck.core.formula.tree import Lost, Node
 from dreieck.core.grid import AXES, LAST, Area, Cell
-from dreieck.core.sheet.edits import SetName, SetRules
+from dreieck.core.sheet.chart import Chart, Source, chart_numbered, free_number
+from dreieck.core.sheet.edits import SetCharts, SetName, SetRules
 from dreieck.core.sheet.layout import Rule
 from dreieck.core.sheet.names import Named
+from dreieck.core.sheet.sheet import Sheet
 from dreieck.core.sheet.workbook import Workbook
 from dreieck.core.values import Place
 
@@ -70,22 +73,60 @@ def followed_names(workbook: Workbook, movement: Movement) -> Iterator[SetName]:
             yield SetName(each.key, Named(each.name, shape))
 
 
-def followed_rules(workbook: Workbook, movement: Movement) -> Iterator[SetRules]:
-    """The edits of rules after a movement; a rule goes where all of its area goes."""
-    found: dict[int, list[Rule]] = {sheet.id: [] for sheet in workbook.sheets}
+def followed_layouts(workbook: Workbook, movement: Movement) -> Iterator[SetRules | SetCharts]:
+    """The edits of rules and charts after a movement; each goes where all of its area goes."""
+    rules: dict[int, list[Rule]] = {sheet.id: [] for sheet in workbook.sheets}
+    charts: dict[int, list[Chart]] = {sheet.id: [] for sheet in workbook.sheets}
     for sheet in workbook.sheets:
         for rule in sheet.layout.rules:
-            there = movement.where(sheet.name, rule.area)
-            if there is None:
-                continue
-            name, area = there
-            home = next((each for each in workbook.sheets if same_sheet(each.name, name)), sheet)
-            before, after = Place(sheet.name, rule.area.first), Place(name, area.first)
-            shape = followed(rule.shape, movement, before, after)
-            found[home.id].append(Rule(area, shape, rule.tone))
+            there = _home(workbook, movement, sheet, rule.area)
+            if there:
+                home, name, area = there
+                before, after = Place(sheet.name, rule.area.first), Place(name, area.first)
+                shape = followed(rule.shape, movement, before, after)
+                rules[home.id].append(Rule(area, shape, rule.tone))
+        for chart in sheet.layout.charts:
+            there = _home(workbook, movement, sheet, chart.place)
+            if there:
+                home, name, place = there
+                sources = tuple(_followed_sources(chart, movement, sheet.name, name))
+                charts[home.id].append(replace(chart, sources=sources, place=place))
     for sheet in workbook.sheets:
-        if tuple(found[sheet.id]) != sheet.layout.rules:
-            yield SetRules(sheet.id, tuple(found[sheet.id]))
+        if tuple(rules[sheet.id]) != sheet.layout.rules:
+            yield SetRules(sheet.id, tuple(rules[sheet.id]))
+        if tuple(charts[sheet.id]) != sheet.layout.charts:
+            yield SetCharts(sheet.id, _told_apart(charts[sheet.id]))
+
+
+def _home(
+    workbook: Workbook, movement: Movement, sheet: Sheet, area: Area
+) -> tuple[Sheet, str, Area] | None:
+    """The sheet on which an area stands after a movement, what that is called then, and where."""
+    there = movement.where(sheet.name, area)
+    if there is None:
+        return None
+    home = next((each for each in workbook.sheets if same_sheet(each.name, there[0])), sheet)
+    return home, *there
+
+
+def _followed_sources(
+    chart: Chart, movement: Movement, before: str, after: str
+) -> Iterator[Source]:
+    """What a chart shows that stood on one sheet and stands on another after a movement."""
+    for source in chart.sources:
+        there = movement.where(source.sheet or before, source.area)
+        if there:
+            yield Source(None if same_sheet(there[0], after) else there[0], there[1])
+
+
+def _told_apart(charts: list[Chart]) -> tuple[Chart, ...]:
+    """The same charts; one whose number another one has gets a new one."""
+    found: tuple[Chart, ...] = ()
+    for chart in charts:
+        taken = chart_numbered(found, chart.number) is not None
+        every = (*found, *charts)
+        found = (*found, replace(chart, number=free_number(every)) if taken else chart)
+    return found
 
 
 def _followed_in_name(movement: Movement, base: Cell, reference: Reference) -> Node:

@@ -12,7 +12,7 @@ from collections.abc import Iterator
 from dataclasses import dataclass
 
 from dreieck.core.calculate.blocks import patches
-from dreieck.core.editing.following import followed, followed_names, followed_rules, same_sheet
+from dreieck.core.editing.following import followed, followed_layouts, followed_names, same_sheet
 from dreieck.core.exceptions import DreieckError
 from dreieck.core.formula import Shape
 from dreieck.core.formula.reference import CellReference, Reference
@@ -86,7 +86,7 @@ def _followed(workbook: Workbook, sheet: Sheet, change: LineChange) -> Iterator[
 
     movement = LinesMovement(sheet.name, change)
     yield from followed_names(workbook, movement)
-    yield from followed_rules(workbook, movement)
+    yield from followed_layouts(workbook, movement)
 
 
 def _following(workbook: Workbook, sheet: Sheet, change: LineChange) -> Iterator[Following]:

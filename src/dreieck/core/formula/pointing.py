@@ -4,7 +4,7 @@ from __future__ import annotations
 
 from dataclasses import dataclass
 
-from dreieck.core.formula.printer import reference_text, sheet_text
+from dreieck.core.formula.printer import area_text, reference_text
 from dreieck.core.formula.reference import CellReference, Part, RangeReference, Reference, Span
 from dreieck.core.formula.tokens import TokenKind, cut, mentions
 from dreieck.core.grid import LAST, Area, Axis, Cell
@@ -44,7 +44,7 @@ def point(text: str, caret: int, area: Area, sheet: str | None, start: int | Non
     caret; it is replaced.
     """
     begin = caret if start is None else start
-    written = area.text if sheet is None else f"{sheet_text(sheet)}!{area.text}"
+    written = area_text(area, sheet)
     return Pointed(text[:begin] + written + text[caret:], begin, begin + len(written))
 
 

@@ -12,7 +12,7 @@ from collections.abc import Iterator
 from dreieck.core.formula import tree
 from dreieck.core.formula.reference import CellReference, RangeReference, Reference
 from dreieck.core.formula.tokens import TokenKind, tokenise
-from dreieck.core.grid import Cell
+from dreieck.core.grid import Area, Cell
 from dreieck.core.values import Place, number_text
 
 Piece = str | Reference
@@ -49,6 +49,11 @@ def reference_text(reference: Reference, at: Cell) -> str:
 def place_text(place: Place) -> str:
     """A cell with its sheet, such as ``Loads!C5``."""
     return f"{sheet_text(place.sheet)}!{place.cell.text}"
+
+
+def area_text(area: Area, sheet: str | None) -> str:
+    """An area with its sheet, such as ``Prices!B3:B8``; None is the sheet of the reader."""
+    return area.text if sheet is None else f"{sheet_text(sheet)}!{area.text}"
 
 
 def sheet_text(name: str) -> str:

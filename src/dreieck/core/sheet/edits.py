@@ -7,6 +7,7 @@ from dataclasses import dataclass, replace
 from typing import NamedTuple, TypeVar
 
 from dreieck.core.grid import Area, Cell, Lines
+from dreieck.core.sheet.chart import Chart
 from dreieck.core.sheet.content import Content
 from dreieck.core.sheet.layout import PLAIN_LAYOUT, Layout, Rule
 from dreieck.core.sheet.names import Named
@@ -114,6 +115,20 @@ class SetRules:
         sheet = workbook.sheet_by_id(self.sheet_id)
         before, sheet.layout = sheet.layout.rules, replace(sheet.layout, rules=self.rules)
         return SetRules(self.sheet_id, before)
+
+
+@dataclass(frozen=True, slots=True)
+class SetCharts:
+    """Give a sheet other charts. What it holds is not changed."""
+
+    sheet_id: int
+    charts: tuple[Chart, ...]
+
+    def apply(self, workbook: Workbook) -> SetCharts:
+        """Make the edit and return its inverse. Raises SheetError."""
+        sheet = workbook.sheet_by_id(self.sheet_id)
+        before, sheet.layout = sheet.layout.charts, replace(sheet.layout, charts=self.charts)
+        return SetCharts(self.sheet_id, before)
 
 
 @dataclass(frozen=True, slots=True)
@@ -244,6 +259,7 @@ Edit = (
     | SetLayout
     | SetLooks
     | SetRules
+    | SetCharts
     | SetCells
     | InsertLines
     | DeleteLines
@@ -253,7 +269,7 @@ Edit = (
 )
 
 
-APPEARANCE = (SetLooks, SetLayout, SetRules)
+APPEARANCE = (SetLooks, SetLayout, SetRules, SetCharts)
 """The edits of what is seen alone: values and places stay as they are."""
 
 AnyRun = TypeVar("AnyRun", Run, LookRun)

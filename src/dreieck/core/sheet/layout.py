@@ -1,4 +1,4 @@
-"""How a sheet is laid out: sizes of columns and rows, what is hidden, headings, rules."""
+"""How a sheet is laid out: sizes of columns and rows, what is hidden, headings, rules, charts."""
 
 from __future__ import annotations
 
@@ -9,6 +9,7 @@ from typing import NamedTuple
 
 from dreieck.core.formula import Shape
 from dreieck.core.grid import LAST, Area, Axis, LineChange
+from dreieck.core.sheet.chart import Chart
 from dreieck.core.values.style import Tone
 
 MIN_SIZE, MAX_SIZE = 12, 2_000
@@ -155,6 +156,7 @@ class Layout:
     rows: LineLooks = LineLooks()
     headings: Headings = Headings()
     rules: tuple[Rule, ...] = ()
+    charts: tuple[Chart, ...] = ()
 
     @classmethod
     def wide(cls, widths: Mapping[int, int]) -> Layout:
@@ -170,7 +172,7 @@ class Layout:
         return replace(self, rows=looks) if axis == "row" else replace(self, columns=looks)
 
     def after(self, change: LineChange) -> Layout:
-        """The layout when lines have come or gone; rules follow on their own."""
+        """The layout when lines have come or gone; rules and charts follow on their own."""
         axis = change.lines.axis
         found = self.with_lines(axis, self.on(axis).after(change))
         staying = self.headings.on(axis)

@@ -8,7 +8,7 @@ from pydantic import BaseModel, ConfigDict
 from dreieck.core.calculate import Calculation
 from dreieck.core.checking.findings import Checked, Finding, State, check_sheet
 from dreieck.core.exceptions import DreieckError
-from dreieck.core.formula.printer import place_text, sheet_text
+from dreieck.core.formula.printer import area_text, place_text
 from dreieck.core.formula.shift import tag
 from dreieck.core.grid.areas import cells_of
 from dreieck.core.sheet.sheet import Sheet
@@ -109,7 +109,7 @@ def check_answer(request: CheckRequest) -> CheckAnswer:
 def _block(sheet: Sheet, checked: Checked) -> BlockAnswer:
     assert checked.block is not None
     return BlockAnswer(
-        area=f"{sheet_text(sheet.name)}!{checked.block.area.text}",
+        area=area_text(checked.block.area, sheet.name),
         start=place_text(Place(sheet.name, checked.block.start)),
         landings=checked.block.size,
         findings=[_finding(each) for each in checked.findings],

@@ -9,7 +9,7 @@ from starlette.responses import RedirectResponse, Response
 
 from dreieck.core.editing.lifting import Inside, free_place, lifted, numbers_inside
 from dreieck.core.exceptions import DreieckError
-from dreieck.core.formula.printer import sheet_text
+from dreieck.core.formula.printer import area_text
 from dreieck.core.grid import Cell
 from dreieck.core.values import number_text
 from dreieck.store import OpenWorkbook, StoreError
@@ -73,7 +73,7 @@ def _lift_lines(opened: OpenWorkbook) -> list[LiftLine]:
         LiftLine(
             f"{number_text(inside.number)} {inside.sheet.id} {inside.areas[0].text}",
             number_text(inside.number),
-            f"{sheet_text(inside.sheet.name)}!{inside.areas[0].text}",
+            area_text(inside.areas[0], inside.sheet.name),
             inside.shape.text(inside.areas[0].first),
             inside,
         )

@@ -26,7 +26,7 @@ from dreieck.core.editing.naming import (
 )
 from dreieck.core.editing.rewriting import Rewriting, edits_of, proven
 from dreieck.core.exceptions import DreieckError
-from dreieck.core.formula.printer import place_text, sheet_text
+from dreieck.core.formula.printer import area_text, place_text
 from dreieck.core.grid import Area, Cell
 from dreieck.core.sheet.edits import Edit
 from dreieck.core.sheet.names import Named
@@ -262,7 +262,7 @@ def _lines(opened: OpenWorkbook) -> list[NameLine]:
             what_it_holds(workbook, named),
             sum(area.size for _, area in used.get(named.key, [])),
             [
-                (sheet.id, area.first.text, f"{sheet_text(sheet.name)}!{area.text}")
+                (sheet.id, area.first.text, area_text(area, sheet.name))
                 for sheet, area in used.get(named.key, [])[:6]
             ],
             told.get(named.name, []),
@@ -332,7 +332,7 @@ def proven_in_time(
 
 def before_after(each: Rewriting) -> dict[str, object]:
     """A rewriting as the pages show it: where, how many cells, before and after."""
-    place = f"{sheet_text(each.sheet.name)}!{each.areas[0].text}"
+    place = area_text(each.areas[0], each.sheet.name)
     more = f" and {each.count - each.areas[0].size:,} more" if len(each.areas) > 1 else ""
     return {
         "place": place + more,

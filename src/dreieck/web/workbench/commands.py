@@ -11,6 +11,7 @@ from starlette.responses import Response
 
 from dreieck.web.answers import TheWorkbook, page
 from dreieck.web.workbench.band import EDGES, FORMS
+from dreieck.web.workbench.chart_card import KINDS
 from dreieck.web.workbench.keys import KEYS
 
 router = APIRouter(include_in_schema=False)
@@ -60,6 +61,10 @@ def _commands() -> list[Command]:
         for edges, says in EDGES.items()
         if edges
     ]
+    charts = [Command(f"chart as {kind}", "chart-kind", {"kind": kind}) for kind in KINDS] + [
+        Command("chart: rows are series instead of columns, or the other way", "turn-chart"),
+        Command("delete the chosen chart", "delete-chart"),
+    ]
     others = [
         Command("rule: a tone where a condition holds", "write-rule"),
         Command("italic, or not", "dress", {"name": "italic"}),
@@ -75,7 +80,7 @@ def _commands() -> list[Command]:
         Command("add a sheet", "add-sheet"),
         Command("duplicate this sheet", "duplicate-sheet"),
     ]
-    every = by_key + inserted + lines + forms + edges + others
+    every = by_key + inserted + lines + forms + edges + charts + others
     return sorted(every, key=lambda command: command.does)
 
 

@@ -1,4 +1,4 @@
-"""What pages drew last, so that of the cells in view only those that differ are sent."""
+"""What pages drew last, so that of cells and charts in view only those that differ are sent."""
 
 from __future__ import annotations
 
@@ -9,6 +9,7 @@ from typing import Annotated, NamedTuple
 
 from fastapi import Depends, Request
 
+from dreieck.web.workbench.charts_shown import ChartDrawn
 from dreieck.web.workbench.scene import CellShown, Scene
 
 _MAX_PICTURES = 64
@@ -18,6 +19,7 @@ class _Picture(NamedTuple):
     place: tuple[int, int]
     """The number of the workbook and of the sheet."""
     cells: dict[tuple[int, int], CellShown]
+    charts: dict[int, ChartDrawn]
 
 
 class Drawn:
@@ -34,14 +36,23 @@ class Drawn:
         with self._lock:
             known = self._pictures.get(number)
             new = next(self._numbers)
-            self._pictures[new] = _Picture(place, cells)
+            shown = {each.number: each.drawn for each in scene.charts if each.drawn}
+            self._pictures[new] = _Picture(place, cells, shown)
             if len(self._pictures) > _MAX_PICTURES:
                 self._pictures.popitem(last=False)
         if known is None or known.place != place:
             return scene.model_copy(update={"picture": new})
         changed = [each for at, each in cells.items() if known.cells.get(at) != each]
         gone = [at for at in known.cells if at not in cells]
-        update = {"picture": new, "since": number, "cells": changed, "gone": gone}
+        charts = [
+            each.model_copy(update={"drawn": None})
+            if known.charts.get(each.number) == each.drawn
+            else each
+            for each in scene.charts
+        ]
+        update = {
+            "picture": new, "since": number, "cells": changed, "gone": gone, "charts": charts,
+        }  # fmt: skip
         return scene.model_copy(update=update)
 
 

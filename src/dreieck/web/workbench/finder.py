@@ -12,7 +12,7 @@ from starlette.responses import Response
 from dreieck.core.editing.searching import alike, found, replaced
 from dreieck.core.exceptions import DreieckError
 from dreieck.core.formula import Shape
-from dreieck.core.formula.printer import place_text, sheet_text
+from dreieck.core.formula.printer import area_text, place_text
 from dreieck.core.grid import Cell
 from dreieck.core.values import Place
 from dreieck.store import OpenWorkbook
@@ -81,7 +81,7 @@ def _alike(opened: OpenWorkbook, sheet_id: int, address: str) -> list[Line]:
     if not isinstance(shape, Shape):
         raise DreieckError(f"{address} holds no formula. Select one to find those like it.")
     return [
-        Line(f"{sheet_text(sheet.name)}!{area.text}", shape.text(area.first))
+        Line(area_text(area, sheet.name), shape.text(area.first))
         for sheet, area in islice(alike(opened.workbook, shape), _LISTED + 1)
     ]
 

@@ -4,7 +4,6 @@ from __future__ import annotations
 
 from collections.abc import Callable
 from typing import TypeVar
-from weakref import WeakKeyDictionary
 
 from dreieck.core.budget import current
 from dreieck.core.calculate import Block
@@ -18,13 +17,12 @@ from dreieck.core.checking.findings import (
 )
 from dreieck.core.sheet.sheet import Sheet
 from dreieck.store import OpenWorkbook
+from dreieck.web.workbench.once import once
 
 MAX_BLOCKS = 600
 """How many blocks of a sheet are checked for one page."""
 
 T = TypeVar("T", Finding, Checked)
-_Known = dict[tuple[object, ...], tuple[Finding, ...] | tuple[Checked, ...]]
-_KNOWN: WeakKeyDictionary[OpenWorkbook, tuple[int, _Known]] = WeakKeyDictionary()
 
 
 def findings_of(opened: OpenWorkbook, sheet: Sheet, block: Block) -> tuple[Finding, ...]:
@@ -54,11 +52,4 @@ def _once(
     opened: OpenWorkbook, key: tuple[object, ...], find: Callable[[], tuple[T, ...]]
 ) -> tuple[T, ...]:
     """What is found for a key, looked up once; in a hurry nothing is looked for."""
-    if current().hurried:
-        return ()
-    known = _KNOWN.get(opened)
-    if known is None or known[0] != opened.revision:
-        known = _KNOWN[opened] = (opened.revision, {})
-    if key not in known[1]:
-        known[1][key] = find()
-    return known[1][key]  # type: ignore[return-value]  # each key has its kind of finding
+    return () if current().hurried else once(opened, key, find)

@@ -42,7 +42,8 @@ class Selected(BaseModel):
     """What is selected: from the active cell ``anchor`` to ``focus``.
 
     ``also`` are further areas, with commas between them. ``copied`` is the number of a sheet
-    and the area on it that was copied last, ``look_taken`` those whose look is given on.
+    and the area on it that was copied last, ``look_taken`` those whose look is given on;
+    ``chart`` is the number of the chart that is chosen, 0 if none is.
     """
 
     anchor: str = "A1"
@@ -50,6 +51,7 @@ class Selected(BaseModel):
     also: str = Field("", max_length=4000)
     copied: str = ""
     look_taken: str = ""
+    chart: Number = 0
     reveal: str = ""
 
     @property
@@ -71,12 +73,13 @@ class Selected(BaseModel):
     def select(self, area: Area) -> None:
         """Select an area, its first cell active, and bring it into view."""
         self.anchor, self.focus, self.also = area.first.text, area.last.text, ""
+        self.chart = 0
         self.reveal = area.first.text
 
     def stand(self, cell: Cell) -> None:
         """Select one cell."""
         self.anchor = self.focus = cell.text
-        self.also = ""
+        self.also, self.chart = "", 0
 
 
 class Written(BaseModel):

@@ -8,7 +8,7 @@ from dataclasses import dataclass
 from dreieck.core.calculate import Block, Dependents, look_of
 from dreieck.core.checking.aim import Likely, likely_locks
 from dreieck.core.editing.fill import Fill, can_count_on
-from dreieck.core.formula.printer import place_text, sheet_text
+from dreieck.core.formula.printer import area_text, place_text
 from dreieck.core.formula.shift import tag
 from dreieck.core.functions import Trait, calls
 from dreieck.core.grid import Area, Cell
@@ -20,6 +20,7 @@ from dreieck.core.values.formats import TYPED_TEXT, read_number
 from dreieck.core.values.look import shown_text
 from dreieck.core.words.counting import addresses
 from dreieck.core.words.explain import Explanation, explain
+from dreieck.web.workbench.chart_card import ChartCard, chart_card
 from dreieck.web.workbench.desk import Card, Desk, moved_text
 from dreieck.web.workbench.findings_shown import Found, counted, elsewhere, found, state_of
 from dreieck.web.workbench.rules_shown import RuleShown, RuleWritten, rule_written, rules_here
@@ -93,6 +94,7 @@ class Panel:
     draws: bool
     rule: RuleWritten | None
     rules: list[RuleShown]
+    chart: ChartCard | None
 
 
 def panel(situation: Situation, desk: Desk) -> Panel:
@@ -147,6 +149,7 @@ def panel(situation: Situation, desk: Desk) -> Panel:
         draws=_draws(situation),
         rule=rule_written(situation),
         rules=rules_here(situation),
+        chart=chart_card(situation),
     )
 
 
@@ -244,7 +247,7 @@ def _error(situation: Situation) -> tuple[Explanation | None, str]:
 
 def _areas(found: Dependents, situation: Situation) -> list[str]:
     return [
-        area.text if name == situation.sheet.name else f"{sheet_text(name)}!{area.text}"
+        area_text(area, None if name == situation.sheet.name else name)
         for name, area in found.direct[:_NAMED]
     ]
 

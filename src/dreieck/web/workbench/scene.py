@@ -17,6 +17,7 @@ from dreieck.core.sheet.content import Content, Unreadable, typed_text
 from dreieck.core.values import UNFINISHED, Error, Value
 from dreieck.core.values.look import Look, shown_text
 from dreieck.core.values.style import Tone
+from dreieck.web.workbench.charts_shown import ChartShown, charts_in_view
 from dreieck.web.workbench.colours import COLOURS, colour_of
 from dreieck.web.workbench.dressed import dressed_as
 from dreieck.web.workbench.measuring import fits, room_in
@@ -98,6 +99,7 @@ class Scene(BaseModel):
     rows: AxisShown
     used: tuple[int, int]
     cells: list[CellShown]
+    charts: list[ChartShown]
     text: str
     chips: list[Chip]
     may_point: bool
@@ -129,6 +131,7 @@ def scene(situation: Situation, *, insists: bool = False) -> Scene:
         rows=in_view.rows,
         used=(used.right, used.bottom),
         cells=_cells(situation, in_view),
+        charts=charts_in_view(situation, in_view),
         text=situation.desk_text,
         chips=[
             Chip(start=mention.start, end=mention.end, colour=colour_of(index))

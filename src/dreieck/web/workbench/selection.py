@@ -10,7 +10,7 @@ from starlette.responses import Response
 
 from dreieck.core.editing.inserting import losing
 from dreieck.core.editing.laying_out import hidden_around
-from dreieck.core.formula.printer import sheet_text
+from dreieck.core.formula.printer import area_text
 from dreieck.core.grid import Lines
 from dreieck.core.sheet.layout import Headings
 from dreieck.core.sheet.sheet import Sheet
@@ -78,7 +78,7 @@ def _choice(opened: OpenWorkbook, sheet: Sheet, lines: Lines) -> Choice:
         "down" if by_row else "right",
         sheet.count(lines.area),
         sum(each.before.size for each in lost),
-        [f"{sheet_text(each.sheet.name)}!{each.before.text}" for each in lost[:_LISTED]],
+        [area_text(each.before, each.sheet.name) for each in lost[:_LISTED]],
         sheet.layout.on(lines.axis).at(lines.first).size,
         [each.text for each in hidden_around(sheet, lines)],
     )

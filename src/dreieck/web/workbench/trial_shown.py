@@ -6,7 +6,7 @@ from dataclasses import dataclass
 
 from dreieck.core.calculate import look_of
 from dreieck.core.checking.trial import Answer
-from dreieck.core.formula.printer import sheet_text
+from dreieck.core.formula.printer import area_text
 from dreieck.core.grid import Area
 from dreieck.core.values.look import shown_text
 from dreieck.web.workbench.situation import Situation
@@ -49,4 +49,4 @@ def _answer(situation: Situation, answer: Answer) -> tuple[str, str, str]:
 
 
 def _place(situation: Situation, name: str, area: Area) -> str:
-    return area.text if name == situation.sheet.name else f"{sheet_text(name)}!{area.text}"
+    return area_text(area, None if name == situation.sheet.name else name)

@@ -80,6 +80,32 @@ class Window(NamedTuple):
         ]
 
 
+class Box(NamedTuple):
+    """Where something lies in the part of the grid that shows cells, in pixels.
+
+    So much of it as ``cut_left`` and ``cut_top`` say lies under headings that stay in view.
+    """
+
+    x: int
+    y: int
+    width: int
+    height: int
+    cut_left: int
+    cut_top: int
+
+
+def box_of(state: PageState, layout: Layout, shown: Window, area: Area) -> Box | None:
+    """Where an area lies in a window; None where it is out of view."""
+    spans = [
+        _View(layout, axis, state).span(axis_shown, *area.on(axis))
+        for axis, axis_shown in zip(AXES, shown, strict=True)
+    ]
+    (x, width, cut_left), (y, height, cut_top) = spans
+    room = state.width - HEAD, state.height
+    is_seen = cut_left < width and cut_top < height and x < room[0] and y < room[1]
+    return Box(x, y, width, height, cut_left, cut_top) if is_seen else None
+
+
 def window(state: PageState, layout: Layout) -> Window:
     """What is in view; moves the view to what is to be revealed."""
     cell = Cell.parse(state.reveal) if state.reveal else None
@@ -172,6 +198,23 @@ class _View:
         """A line, or the nearest one to it that is not hidden."""
         ahead = self.looks.next_shown(number, 1)
         return ahead if ahead <= LAST[self.axis] else self.looks.next_shown(number, -1)
+
+    def span(self, shown: AxisShown, first: int, last: int) -> tuple[int, int, int]:
+        """Where lines begin in a window, how long they are, and how much headings hide of them."""
+        length = self.length(first, last)
+        fixed = shown.lines[: shown.fixed]
+        if fixed and first <= fixed[-1].number:
+            return self.length(1, first - 1), length, 0
+        border = sum(line.size for line in fixed)
+        begin = shown.lines[shown.fixed].number
+        ahead = self.length(begin, first - 1) - self.length(first, begin - 1)
+        return border + ahead, length, max(-ahead, 0)
+
+    def length(self, first: int, last: int) -> int:
+        """How long lines are together; hidden ones take no room."""
+        runs = self.looks.between(first, last)
+        seen = (run for run in runs if not run.look.hidden)
+        return sum((run.last - run.first + 1) * self.size(run.first) for run in seen)
 
     def size(self, number: int) -> int:
         size = self.looks.at(number).size or USUAL_SIZES[self.axis]

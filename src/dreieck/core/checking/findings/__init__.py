@@ -10,6 +10,7 @@ from dataclasses import dataclass
 from dreieck.core.calculate.blocks import Block, blocks
 from dreieck.core.calculate.calculation import Calculation
 from dreieck.core.checking.findings import broken, kinds, locking, ranges, unseen
+from dreieck.core.checking.findings.charts import chart_findings, missed_by
 from dreieck.core.checking.findings.finding import RULES, Finding, Mend, State
 from dreieck.core.checking.findings.numbers import number_findings
 from dreieck.core.checking.findings.pattern import breaks, pattern_findings
@@ -25,6 +26,7 @@ __all__ = [
     "block_findings",
     "breaks",
     "check_sheet",
+    "missed_by",
     "pattern_findings",
 ]
 _ORDER = {"broken": 0, "doubt": 1, "note": 2}
@@ -58,5 +60,9 @@ def check_sheet(
         list(calculation.columns(sheet.name, used))
     for block in blocks(sheet)[:most]:
         yield Checked(block, block_findings(calculation, sheet, block))
-    whole = (*pattern_findings(calculation, sheet), *number_findings(sheet))
+    whole = (
+        *pattern_findings(calculation, sheet),
+        *number_findings(sheet),
+        *chart_findings(calculation, sheet),
+    )
     yield Checked(None, whole)

@@ -7,7 +7,7 @@ from dataclasses import dataclass
 from typing import TYPE_CHECKING, Literal
 
 from dreieck.core.grid import Area
-from dreieck.core.sheet.edits import SetCells
+from dreieck.core.sheet.edits import SetCells, SetCharts
 
 if TYPE_CHECKING:
     from dreieck.core.checking.findings.subject import Subject
@@ -17,12 +17,15 @@ State = Literal["broken", "doubt", "note"]
 
 @dataclass(frozen=True, slots=True)
 class Mend:
-    """A proposed repair: what it does, a formula or entry before and after, and the edits."""
+    """A proposed repair: what it does, a formula or entry before and after, and the edits.
+
+    That of a chart says what it shows before and after.
+    """
 
     says: str
     before: str
     after: str
-    edits: tuple[SetCells, ...]
+    edits: tuple[SetCells, ...] | tuple[SetCharts]
 
 
 @dataclass(frozen=True, slots=True)

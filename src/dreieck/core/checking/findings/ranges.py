@@ -5,6 +5,7 @@ from __future__ import annotations
 from collections.abc import Iterator
 
 from dreieck.core.analysis.uses import Use, is_plain_summary, uses
+from dreieck.core.calculate import Calculation
 from dreieck.core.checking.findings.finding import Finding, Mend, rule
 from dreieck.core.checking.findings.mends import refilled, stretched
 from dreieck.core.checking.findings.subject import Subject, moves
@@ -133,7 +134,8 @@ def _goes_on(
     count = 0
     cell = inside.step(axis, step)
     while cell.on_sheet and count < _MAX_NEIGHBOURS:
-        if any(end.holds(cell) for end in ends) or not _alike(subject, sheet, inside, cell, area):
+        ended = any(end.holds(cell) for end in ends)
+        if ended or not goes_on(subject.calculation, sheet, inside, cell, area):
             break
         count += 1
         cell = cell.step(axis, step)
@@ -141,9 +143,9 @@ def _goes_on(
     return count
 
 
-def _alike(subject: Subject, sheet: Sheet, inside: Cell, cell: Cell, area: Area) -> bool:
-    """Whether a cell next to a range holds a number of the sort that the range holds."""
-    if not isinstance(subject.value(sheet, cell), float):
+def goes_on(calculation: Calculation, sheet: Sheet, inside: Cell, cell: Cell, area: Area) -> bool:
+    """Whether a cell next to an area holds a number of the sort that the area ends with."""
+    if not isinstance(calculation.value(sheet.name, cell), float):
         return False
     one, other = sheet.content(inside), sheet.content(cell)
     if isinstance(one, Shape) or isinstance(other, Shape):

@@ -1,4 +1,5 @@
 // What the page does of itself, by name: keys, buttons and the list of commands ask for it.
+import { chartPictures, leaveChart } from "./charts.js";
 import { ask } from "./asking.js";
 import { copy, pasteByButton } from "./clipboard.js";
 import { act, show } from "./exchange.js";
@@ -30,6 +31,9 @@ export const OWN_ACTS = {
   "close-finder": closeFinder,
   "find-alike": findAlike,
   "replace-all": replaceAll,
+  "chart-svg": chartPictures.svg,
+  "chart-png": chartPictures.png,
+  "leave-chart": leaveChart,
   help,
   copy: () => copy(false),
   cut: () => copy(true),

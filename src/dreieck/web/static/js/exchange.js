@@ -174,7 +174,7 @@ function tellUnreached() {
   );
 }
 
-// Only the cells that differ are sent: the others are those of the picture before.
+// Only cells and charts that differ are sent: the others are those of the picture before.
 function wholeAgain(next, before) {
   if (!next.since) return next;
   const at = ({ column, row }) => `${column},${row}`;
@@ -182,6 +182,8 @@ function wholeAgain(next, before) {
   for (const place of next.gone) cells.delete(String(place));
   for (const cell of next.cells) cells.set(at(cell), cell);
   next.cells = [...cells.values()];
+  for (const chart of next.charts)
+    chart.drawn ??= before.charts.find(({ number }) => number === chart.number).drawn;
   return next;
 }
 

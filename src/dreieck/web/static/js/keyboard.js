@@ -1,6 +1,7 @@
 // Keys: what each of them asks for. Which keys there are is told by the page.
 import { perform } from "./acting.js";
 import { OWN_ACTS, help } from "./acts.js";
+import { chartKey } from "./charts.js";
 import { cell } from "./address.js";
 import { act, scene, show } from "./exchange.js";
 import { hush } from "./notice.js";
@@ -22,7 +23,7 @@ function pressed(event) {
     here === desk ||
     here === inCell ||
     here === document.body ||
-    here.closest("#panel, .desk, .above-grid, .band");
+    here.closest("#panel, .desk, .above-grid, .band, .chart");
   if (here === goTo) return inAddress(event);
   if (!ours || document.querySelector("dialog[open]")) return;
   const modifiers = [
@@ -37,7 +38,9 @@ function pressed(event) {
   if (key && !(writingNow() && ["undo", "redo"].includes(key.action) && !state.target))
     done(event, OWN_ACTS[key.act] ?? (() => perform(key.action, key.wish)));
   else if (here.closest(".band")) inBand(event);
-  else if (event.key in ARROWS) arrow(event, ARROWS[event.key], modifiers);
+  else if (here.closest(".chart")) {
+    if (chartKey(event)) event.preventDefault();
+  } else if (event.key in ARROWS) arrow(event, ARROWS[event.key], modifiers);
   else if (here.tagName === "INPUT" || here === document.body) other(event, here);
 }
 

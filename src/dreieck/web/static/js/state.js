@@ -27,6 +27,7 @@ export const state = {
   also: "",
   copied: "",
   look_taken: "",
+  chart: 0,
   home: 0,
   ...NOTHING,
   rule_tone: "rose",
@@ -47,8 +48,9 @@ export const times = { now: 0, begun: 0, selected: 0, ended: 0 };
 
 // Changes the state; what the server answers to older states is then drawn, but not adopted.
 export function set(changes) {
-  // Another active cell ends the selection of several areas.
+  // Another active cell ends the selection of several areas, and of a chart.
   if ("anchor" in changes && !("also" in changes)) state.also = "";
+  if ("anchor" in changes || changes.text != null) state.chart = 0;
   Object.assign(state, changes);
   times.now += 1;
   if ("anchor" in changes) times.selected = times.now;

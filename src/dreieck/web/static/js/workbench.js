@@ -2,6 +2,7 @@
 import { perform } from "./acting.js";
 import { OWN_ACTS, pointName, setView } from "./acts.js";
 import "./commands.js";
+import { drawCharts, focusChosen } from "./charts.js";
 import { cell, span } from "./address.js";
 import { ask } from "./asking.js";
 import { pasteAs } from "./clipboard.js";
@@ -22,6 +23,7 @@ onScene(() => {
   if (!scene) return;
   drawCells();
   drawOverlay();
+  drawCharts().then(focusChosen);
   drawWriting();
   drawBars();
   drawSuggestions();
@@ -77,7 +79,7 @@ function used(control) {
   else if (own) OWN_ACTS[own]();
   else if (view) setView(view);
   else if (step) {
-    set({ step });
+    set({ step, chart: 0 });
     show();
   }
   if (!TAKES_FOCUS.includes(own))

@@ -3,13 +3,15 @@
 from __future__ import annotations
 
 from dreieck.core.checking.aim import aimed
-from dreieck.core.checking.findings import Finding, Mend
+from dreieck.core.checking.findings import Finding, Mend, missed_by
 from dreieck.core.exceptions import DreieckError
 from dreieck.core.formula import mentions
 from dreieck.core.formula.locks import Relocked
 from dreieck.core.formula.printer import reference_text
 from dreieck.core.formula.shift import tag
 from dreieck.core.grid import Area, Cell
+from dreieck.core.sheet.chart import chart_numbered
+from dreieck.core.sheet.edits import SetCells
 from dreieck.core.words.counting import many
 from dreieck.web.workbench.actions.context import Aim, Context, Effect, Index, To, action
 from dreieck.web.workbench.actions.fills import Landing, land
@@ -35,8 +37,9 @@ def mend(context: Context, wish: Choice) -> str:
         return _rehearse_mended(context, situation, chosen)
     context.change(f"mend: {chosen.says}", *chosen.edits)
     state.step = "check"
-    areas = chosen.edits[0].areas()
-    return f"Mended, in {areas[0].text}: {chosen.says}. Ctrl+Z takes it back."
+    edit = chosen.edits[0]
+    where = f", in {edit.areas()[0].text}" if isinstance(edit, SetCells) else ""
+    return f"Mended{where}: {chosen.says}. Ctrl+Z takes it back."
 
 
 @action(Effect.MOVES, Effect.REHEARSES)
@@ -123,15 +126,20 @@ def _candidates(situation: Situation) -> list[Finding]:
         return list(situation.findings)
     checked = findings_on(situation.opened, situation.sheet)
     others = [finding for each in checked for finding in each.findings]
-    return [*situation.findings, *situation.pattern, *others]
+    chart = chart_numbered(situation.sheet.layout.charts, situation.state.chart)
+    missed = missed_by(situation.calculation, situation.sheet, chart) if chart else None
+    charts = [missed] if missed else []
+    return [*charts, *situation.findings, *situation.pattern, *others]
 
 
 def _rehearse_mended(context: Context, situation: Situation, chosen: Mend) -> str:
     """Change the rehearsal: another formula at the start, or an end further up."""
     state, fill = context.state, situation.fill
     assert fill is not None
+    edit = chosen.edits[0]
+    assert isinstance(edit, SetCells)
     if not chosen.after:
-        bottom = chosen.edits[0].areas()[0].top - 1
+        bottom = edit.areas()[0].top - 1
         state.target = Area.parse(state.target)._replace(bottom=bottom).text
     else:
         start = fill.start_of(situation.start)

@@ -1,0 +1,1 @@
+"""Charts: what a selection would be as one, and what one shows."""

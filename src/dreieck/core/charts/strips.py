@@ -1,0 +1,90 @@
+"""The cells of a chart in strips: one for each column, or row, of all its sources together."""
+
+from __future__ import annotations
+
+from collections.abc import Callable, Iterable, Sequence
+from typing import NamedTuple
+
+from dreieck.core.exceptions import DreieckError
+from dreieck.core.grid import AXES, CROSSING, LAST, Area, Axis
+from dreieck.core.sheet.chart import Source
+from dreieck.core.sheet.sheet import Sheet
+from dreieck.core.sheet.workbook import Workbook
+from dreieck.core.values import Place
+
+
+class Part(NamedTuple):
+    """An area of a sheet."""
+
+    sheet: Sheet
+    area: Area
+
+
+class Strip(NamedTuple):
+    """Cells in a line on one axis, of one part or of several that follow each other."""
+
+    axis: Axis
+    parts: tuple[Part, ...]
+
+    def __len__(self) -> int:
+        return sum(part.area.size for part in self.parts)
+
+    def place(self, index: int) -> Place:
+        """The cell with this number, counted from 0."""
+        for sheet, area in self.parts:
+            if index < area.size:
+                return Place(sheet.name, area.first.step(self.axis, index))
+            index -= area.size
+        raise IndexError(index)
+
+
+def parts_of(workbook: Workbook, home: Sheet, sources: Iterable[Source]) -> list[Part]:
+    """Where sources are; of whole columns and rows as far as they are filled.
+
+    ``home`` is the sheet on which their chart stands. Raises SheetError.
+    """
+    found: list[Part] = []
+    for name, area in sources:
+        sheet = home if name is None else workbook.sheet(name)
+        used = sheet.used()
+        held = area
+        for axis in AXES:
+            if used and area.length(axis) == LAST[axis]:
+                held = held.spanning(axis, *used.on(axis))
+        found.append(Part(sheet, held))
+    return found
+
+
+def strips(parts: Sequence[Part], axis: Axis) -> list[Strip]:
+    """The columns of all parts, or their rows, in order. Raises DreieckError.
+
+    Parts of the same height stand side by side, those of the same width below each other.
+    """
+    joined = _joined_on(parts)
+    found: list[Strip] = []
+    if axis == joined:
+        for sheet, area in parts:
+            first, last = area.on(axis)
+            single = (area.spanning(axis, at, at) for at in range(first, last + 1))
+            found += [Strip(CROSSING[axis], (Part(sheet, line),)) for line in single]
+        return found
+    for index in range(parts[0].area.length(axis) if parts else 0):
+        lines = [
+            Part(sheet, area.spanning(axis, area.on(axis)[0] + index, area.on(axis)[0] + index))
+            for sheet, area in parts
+        ]
+        found.append(Strip(CROSSING[axis], tuple(lines)))
+    return found
+
+
+def _joined_on(parts: Sequence[Part]) -> Axis:
+    """The axis on which the parts follow each other."""
+    areas = [part.area for part in parts]
+    questions: tuple[Callable[[Area, Axis], object], ...] = (Area.on, Area.length)
+    for question in questions:
+        for axis in AXES:
+            if len({question(area, CROSSING[axis]) for area in areas}) <= 1:
+                return axis
+    raise DreieckError(
+        "The places of a chart have to be equally high, to stand side by side, or equally wide."
+    )
