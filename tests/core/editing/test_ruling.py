@@ -6,6 +6,7 @@ from dreieck.core.calculate.ruled import tones
 from dreieck.core.editing import naming, ruling, sheets
 from dreieck.core.editing.cutting import cut_to
 from dreieck.core.editing.inserting import deleted, inserted
+from dreieck.core.editing.moving_lines import moved
 from dreieck.core.exceptions import DreieckError
 from dreieck.core.formula import Shape
 from dreieck.core.grid import Area, Cell, Lines
@@ -86,6 +87,20 @@ def test_rules_follow_lines_that_come_and_go_with_their_areas_and_what_they_read
     for undo in (fourth, third, second, first):
         apply(book, undo)
     assert told(book) == before
+
+
+def test_a_rule_goes_on_reading_each_cell_s_own_row_when_rows_of_it_go_or_move():
+    book = filled(LOADS, C5_D6="=$B5*C$4")
+    rule(book, "C4:D6", "=AND(C4>$B4,C$3<>$A$5)")
+    before = told(book)
+    undo = apply(book, deleted(book, book.sheets[0], Lines("row", 4, 1)))
+    assert told(book) == [("C4:D5", "=AND(C4>$B4,C$3<>$A$4)")]
+    apply(book, undo)
+    for lines, to in ((Lines("row", 4, 1), 6), (Lines("row", 6, 1), 4), (Lines("row", 4, 2), 7)):
+        apply(book, moved(book, book.sheets[0], lines, to))
+        [(area, says)] = told(book)
+        assert area == "C4:D6" and says.startswith("=AND(C4>$B4,C$3<>")
+    assert before != told(book)
 
 
 def test_rules_follow_cells_that_are_cut_and_sheets_and_names_that_are_called_otherwise():

@@ -7,7 +7,7 @@ from itertools import pairwise
 from typing import NamedTuple
 
 from dreieck.core.calculate import Calculation
-from dreieck.core.charts.strips import Part, Strip, strips
+from dreieck.core.charts.strips import SheetArea, Strip, strips
 from dreieck.core.grid import AXES, CROSSING, MAX_ROW, Area, Axis, Cell
 from dreieck.core.sheet.chart import Kind
 from dreieck.core.sheet.sheet import Sheet
@@ -28,7 +28,7 @@ class Proposal(NamedTuple):
     labels: bool
 
 
-def proposed(calculation: Calculation, parts: Sequence[Part]) -> Proposal:
+def proposed(calculation: Calculation, parts: Sequence[SheetArea]) -> Proposal:
     """How some places would be read as a chart. Raises DreieckError."""
     first = {axis: strips(parts, axis)[:2] for axis in AXES}
     heads = {axis: _is_heading(calculation, first[axis]) for axis in AXES}
@@ -41,6 +41,11 @@ def proposed(calculation: Calculation, parts: Sequence[Part]) -> Proposal:
         series = "column" if body["column"] <= body["row"] else "row"
     kind: Kind = "lines" if ordered[series] else "columns"
     return Proposal(kind, series, names=heads[CROSSING[series]], labels=heads[series])
+
+
+def is_headed(calculation: Calculation, parts: Sequence[SheetArea], axis: Axis) -> bool:
+    """Whether the first row, or column, of some places holds headings. Raises DreieckError."""
+    return _is_heading(calculation, strips(parts, axis)[:2])
 
 
 def around(sheet: Sheet, cell: Cell) -> Area:

@@ -13,7 +13,7 @@ from dreieck.core.sheet.workbook import Workbook
 from dreieck.core.values import Place
 
 
-class Part(NamedTuple):
+class SheetArea(NamedTuple):
     """An area of a sheet."""
 
     sheet: Sheet
@@ -24,7 +24,7 @@ class Strip(NamedTuple):
     """Cells in a line on one axis, of one part or of several that follow each other."""
 
     axis: Axis
-    parts: tuple[Part, ...]
+    parts: tuple[SheetArea, ...]
 
     def __len__(self) -> int:
         return sum(part.area.size for part in self.parts)
@@ -38,12 +38,12 @@ class Strip(NamedTuple):
         raise IndexError(index)
 
 
-def parts_of(workbook: Workbook, home: Sheet, sources: Iterable[Source]) -> list[Part]:
+def parts_of(workbook: Workbook, home: Sheet, sources: Iterable[Source]) -> list[SheetArea]:
     """Where sources are; of whole columns and rows as far as they are filled.
 
     ``home`` is the sheet on which their chart stands. Raises SheetError.
     """
-    found: list[Part] = []
+    found: list[SheetArea] = []
     for name, area in sources:
         sheet = home if name is None else workbook.sheet(name)
         used = sheet.used()
@@ -51,11 +51,11 @@ def parts_of(workbook: Workbook, home: Sheet, sources: Iterable[Source]) -> list
         for axis in AXES:
             if used and area.length(axis) == LAST[axis]:
                 held = held.spanning(axis, *used.on(axis))
-        found.append(Part(sheet, held))
+        found.append(SheetArea(sheet, held))
     return found
 
 
-def strips(parts: Sequence[Part], axis: Axis) -> list[Strip]:
+def strips(parts: Sequence[SheetArea], axis: Axis) -> list[Strip]:
     """The columns of all parts, or their rows, in order. Raises DreieckError.
 
     Parts of the same height stand side by side, those of the same width below each other.
@@ -66,18 +66,19 @@ def strips(parts: Sequence[Part], axis: Axis) -> list[Strip]:
         for sheet, area in parts:
             first, last = area.on(axis)
             single = (area.spanning(axis, at, at) for at in range(first, last + 1))
-            found += [Strip(CROSSING[axis], (Part(sheet, line),)) for line in single]
+            found += [Strip(CROSSING[axis], (SheetArea(sheet, line),)) for line in single]
         return found
     for index in range(parts[0].area.length(axis) if parts else 0):
-        lines = [
-            Part(sheet, area.spanning(axis, area.on(axis)[0] + index, area.on(axis)[0] + index))
-            for sheet, area in parts
-        ]
+        numbers = (area.on(axis)[0] + index for _, area in parts)
+        lines = (
+            SheetArea(sheet, area.spanning(axis, at, at))
+            for (sheet, area), at in zip(parts, numbers, strict=True)
+        )
         found.append(Strip(CROSSING[axis], tuple(lines)))
     return found
 
 
-def _joined_on(parts: Sequence[Part]) -> Axis:
+def _joined_on(parts: Sequence[SheetArea]) -> Axis:
     """The axis on which the parts follow each other."""
     areas = [part.area for part in parts]
     questions: tuple[Callable[[Area, Axis], object], ...] = (Area.on, Area.length)

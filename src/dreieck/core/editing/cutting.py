@@ -6,28 +6,20 @@ and a reference to cells that all move goes along with them, in every formula of
 
 from __future__ import annotations
 
-from collections.abc import Iterator
+from collections.abc import Iterable, Iterator
 from dataclasses import dataclass
 
 from dreieck.core.calculate import Calculation
-from dreieck.core.calculate.read_map import ReadMap
 from dreieck.core.editing.fill import check_target
 from dreieck.core.editing.following import followed, followed_layouts, followed_names, same_sheet
+from dreieck.core.editing.readers import MAX_MOVED_CELLS, readers_after
 from dreieck.core.exceptions import DreieckError
 from dreieck.core.formula import Shape
-from dreieck.core.formula.reference import Reference
 from dreieck.core.grid import Area, Cell
-from dreieck.core.sheet.content import Content
 from dreieck.core.sheet.edits import Edit, SetCells
-from dreieck.core.sheet.sheet import Sheet
-from dreieck.core.sheet.workbook import Workbook
+from dreieck.core.sheet.sheet import Run, Sheet
 from dreieck.core.values import Place
 from dreieck.core.values.look import PLAIN, Look
-
-MAX_MOVED_CELLS = 200_000
-"""How many cells can be moved at once, and how many formulas can follow."""
-
-_Cells = dict[Cell, tuple[Content | None, Look]]
 
 
 @dataclass(frozen=True)
@@ -47,21 +39,6 @@ class _Cut:
         return self.target.name, area.offset(self.columns, self.rows)
 
 
-@dataclass
-class _Mentions:
-    """What formulas refer to, also where only the place of it counts, as in ``ROW(B4)``."""
-
-    workbook: Workbook
-
-    def references(self, shape: Shape) -> Iterator[Reference]:
-        """All references of a formula; names follow by themselves."""
-        return iter(shape.references)
-
-    def reads_anywhere(self, shape: Shape) -> bool:
-        """What no reference tells cannot follow."""
-        return False
-
-
 def cut_to(
     calculation: Calculation, source: Sheet, area: Area, target: Sheet, at: Cell
 ) -> list[Edit]:
@@ -72,40 +49,38 @@ def cut_to(
     if area.size > MAX_MOVED_CELLS and source.count(area) > MAX_MOVED_CELLS:
         raise DreieckError(f"At most {MAX_MOVED_CELLS:,} cells can be moved at once.")
     cut = _Cut(source, area, target, columns, rows)
-    changed: dict[int, _Cells] = {}
-    _let_follow(calculation, cut, changed)
-    gone, come = changed.setdefault(source.id, {}), changed.setdefault(target.id, {})
-    held: _Cells = {cell: (content, source.look(cell)) for cell, content in source.filled(area)}
-    held |= {cell: (source.content(cell), look) for cell, look in source.looked(area)}
-    for cell in held:
-        gone[cell] = (None, PLAIN)
-    for cell, _ in (*target.filled(place), *target.looked(place)):
-        come[cell] = (None, PLAIN)
-    for cell, (content, look) in held.items():
-        to = cell.offset(columns, rows)
-        if isinstance(content, Shape):
-            before, after = Place(source.name, cell), Place(target.name, to)
-            come[to] = (followed(content, cut, before, after), look)
-        else:
-            come[to] = (content, look)
     workbook = calculation.workbook
+    followers: dict[int, dict[Cell, tuple[Shape, Look]]] = {}
+    for sheet, cell, shape in readers_after(workbook, source, area, cut):
+        followers.setdefault(sheet.id, {})[cell] = (shape, sheet.look(cell))
+    moved = list(source.all_runs(area))
+    come = (run for each in moved for run in _arrived(cut, each))
     edits: list[Edit] = [*followed_names(workbook, cut), *followed_layouts(workbook, cut)]
-    return edits + [SetCells.of(id, cells) for id, cells in changed.items() if cells]
+    edits += [SetCells.of(id, dict(cells)) for id, cells in followers.items()]
+    for sheet, runs in (
+        (source, _cleared(moved)),
+        (target, _cleared(target.all_runs(place))),
+        (target, come),
+    ):
+        written = SetCells(sheet.id, tuple(runs))
+        edits += [written] if written.runs else []
+    return edits
 
 
-def _let_follow(calculation: Calculation, cut: _Cut, changed: dict[int, _Cells]) -> None:
-    """Change the formulas outside that read what moves."""
-    count = 0
-    mentions = ReadMap(_Mentions(calculation.workbook))
-    for reading in mentions.reading(cut.source.name, cut.area):
-        sheet = calculation.workbook.sheet(reading.sheet)
-        for cell, shape in sheet.formulas(reading.area):
-            if sheet is cut.source and cut.area.holds(cell):
-                continue
-            here = Place(sheet.name, cell)
-            after = followed(shape, cut, here, here)
-            if after is not shape:
-                changed.setdefault(sheet.id, {})[cell] = (after, sheet.look(cell))
-                count += 1
-                if count > MAX_MOVED_CELLS:
-                    raise DreieckError(f"More than {MAX_MOVED_CELLS:,} formulas read these cells.")
+def _cleared(runs: Iterable[Run]) -> Iterator[Run]:
+    return (run._replace(content=None, look=PLAIN) for run in runs)
+
+
+def _arrived(cut: _Cut, run: Run) -> Iterator[Run]:
+    """A run of cells where it stands afterwards; formulas keep what they read."""
+    there = run._replace(
+        column=run.column + cut.columns, top=run.top + cut.rows, bottom=run.bottom + cut.rows
+    )
+    if not isinstance(run.content, Shape):
+        yield there
+        return
+    for cell in run.area.cells():
+        to = cell.offset(cut.columns, cut.rows)
+        before, after = Place(cut.source.name, cell), Place(cut.target.name, to)
+        shape = followed(run.content, cut, before, after)
+        yield there._replace(top=to.row, bottom=to.row, content=shape)

@@ -13,7 +13,7 @@ from typing import Protocol
 
 from dreieck.core.formula import Shape
 from dreieck.core.formula.reference import Reference
-from dreieck.core.formula.tree import Lost, Node
+from dreieck.core.formula.tree import Lost, Node, walk
 from dreieck.core.grid import AXES, LAST, Area, Cell
 from dreieck.core.sheet.chart import Chart, Source, chart_numbered, free_number
 from dreieck.core.sheet.edits import SetCharts, SetName, SetRules
@@ -81,9 +81,8 @@ def followed_layouts(workbook: Workbook, movement: Movement) -> Iterator[SetRule
         for rule in sheet.layout.rules:
             there = _home(workbook, movement, sheet, rule.area)
             if there:
-                home, name, area = there
-                before, after = Place(sheet.name, rule.area.first), Place(name, area.first)
-                shape = followed(rule.shape, movement, before, after)
+                home, _, area = there
+                shape = _followed_rule(rule, movement, sheet.name)
                 rules[home.id].append(Rule(area, shape, rule.tone))
         for chart in sheet.layout.charts:
             there = _home(workbook, movement, sheet, chart.place)
@@ -96,6 +95,25 @@ def followed_layouts(workbook: Workbook, movement: Movement) -> Iterator[SetRule
             yield SetRules(sheet.id, tuple(rules[sheet.id]))
         if tuple(charts[sheet.id]) != sheet.layout.charts:
             yield SetCharts(sheet.id, _told_apart(charts[sheet.id]))
+
+
+def _followed_rule(rule: Rule, movement: Movement, sheet: str) -> Shape:
+    """The condition of a rule after a movement, as that of its cells tells that loses least.
+
+    A cell that goes itself cannot speak for the others.
+    """
+    area = rule.area
+    middle = Cell((area.left + area.right) // 2, (area.top + area.bottom) // 2)
+    shapes = (
+        followed(rule.shape, movement, Place(sheet, cell), Place(there[0], there[1].first))
+        for cell in (area.first, middle, area.last)
+        if (there := movement.where(sheet, Area.of(cell)))
+    )
+    return min(shapes, key=_losses, default=rule.shape)
+
+
+def _losses(shape: Shape) -> int:
+    return sum(isinstance(node, Lost) for node in walk(shape.tree))
 
 
 def _home(

@@ -10,7 +10,7 @@ from dataclasses import dataclass
 from typing import cast
 
 from dreieck.core.editing.following import Movement, followed_reference
-from dreieck.core.editing.inserting import LinesMovement
+from dreieck.core.editing.following_lines import LinesMovement
 from dreieck.core.formula import mentions
 from dreieck.core.formula.printer import reference_text
 from dreieck.core.formula.reference import Reference

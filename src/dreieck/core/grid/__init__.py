@@ -12,7 +12,7 @@ from dreieck.core.grid.address import (
     column_number,
 )
 from dreieck.core.grid.area import EVERYWHERE, Area
-from dreieck.core.grid.lines import LineChange, Lines
+from dreieck.core.grid.lines import LineChange, LineMove, Lines
 
 __all__ = [
     "AXES",
@@ -25,6 +25,7 @@ __all__ = [
     "Axis",
     "Cell",
     "LineChange",
+    "LineMove",
     "Lines",
     "column_letters",
     "column_number",

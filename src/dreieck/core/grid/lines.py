@@ -45,6 +45,62 @@ class Lines:
 
 
 @dataclass(frozen=True, slots=True)
+class LineMove:
+    """Lines that move to where the line ``before`` stands; those between make room.
+
+    ``before`` is none of them, nor the one behind them.
+    """
+
+    lines: Lines
+    before: int
+
+    @property
+    def edges(self) -> frozenset[int]:
+        """The coordinates from which on another rule holds."""
+        borders = (self.lines.first, self.lines.last + 1, self.before)
+        return frozenset(border + near for border in borders for near in (-1, 0, 1))
+
+    @property
+    def stops(self) -> range:
+        """Where an end of a range stays while the other one moves: what leaves the range."""
+        return range(self.lines.first, self.lines.last + 1)
+
+    @property
+    def first(self) -> int:
+        """The first of the lines where they stand afterwards."""
+        return self.before if self.before < self.lines.first else self.before - self.lines.count
+
+    def where(self, at: int) -> int:
+        """Where a coordinate stands afterwards."""
+        lines = self.lines
+        if lines.first <= at <= lines.last:
+            return at + self.first - lines.first
+        if self.before <= at < lines.first:
+            return at + lines.count
+        return at - lines.count if lines.last < at < self.before else at
+
+    def area(self, area: Area) -> Area:
+        """Where an area stands afterwards."""
+        axis = self.lines.axis
+        return area.spanning(axis, *self.span(*area.on(axis)))
+
+    def span(self, low: int, high: int) -> tuple[int, int]:
+        """Where a range stands afterwards.
+
+        It has the same lines if they still follow each other. Otherwise those that move leave
+        it, and what moves between its other lines comes to it.
+        """
+        ends = {low, high} | {at for at in self.edges if low <= at <= high}
+        there = [self.where(at) for at in ends]
+        if max(there) - min(there) == high - low:
+            return min(there), max(there)
+        lines = self.lines
+        kept = {at for at in ends if not lines.first <= at <= lines.last}
+        there = [self.where(at) for at in kept]
+        return min(there), max(there)
+
+
+@dataclass(frozen=True, slots=True)
 class LineChange:
     """Lines that come or go, as seen by the coordinates on their axis."""
 

@@ -8,7 +8,7 @@ from dataclasses import dataclass, replace
 from typing import NamedTuple
 
 from dreieck.core.formula import Shape
-from dreieck.core.grid import LAST, Area, Axis, LineChange
+from dreieck.core.grid import LAST, Area, Axis, LineChange, LineMove
 from dreieck.core.sheet.chart import Chart
 from dreieck.core.values.style import Tone
 
@@ -98,6 +98,20 @@ class LineLooks:
         # What comes among hidden lines is there to be seen.
         between = found.between(lines.first, lines.last)
         return found.put(each._replace(look=replace(each.look, hidden=False)) for each in between)
+
+    def moved(self, move: LineMove) -> LineLooks:
+        """The looks when lines have moved: each goes along."""
+        first, last = min(move.first, move.lines.first), max(move.before - 1, move.lines.last)
+        found: list[LineRun] = []
+        for low, high in (
+            (move.lines.first, move.lines.last),
+            (first, move.lines.first - 1),
+            (move.lines.last + 1, last),
+        ):
+            steps = move.where(low) - low
+            runs = self.between(low, high)
+            found += [LineRun(run.first + steps, run.last + steps, run.look) for run in runs]
+        return self.put(found)
 
     def next_shown(self, number: int, step: int) -> int:
         """The first line from ``number`` on that is not hidden, going by 1 or -1.

@@ -1,0 +1,243 @@
+"""Ordering rows by columns: cells move, keep what they read, and are followed.
+
+The rule is that of a moved formula, row by row: a reference to cells of one row goes where that
+row goes, a range over all rows stays. A range over some of them cannot follow, and reads other
+rows afterwards; such strays are told before anything is done.
+"""
+
+from __future__ import annotations
+
+import re
+import unicodedata
+from collections.abc import Iterator, Sequence
+from dataclasses import dataclass, field, replace
+from typing import NamedTuple
+
+from dreieck.core.analysis.totalling import totals_above
+from dreieck.core.calculate import Calculation
+from dreieck.core.charts.proposing import around, is_headed
+from dreieck.core.charts.strips import SheetArea
+from dreieck.core.editing.following import followed, followed_names, same_sheet
+from dreieck.core.editing.readers import MAX_MOVED_CELLS, readers_after, readers_of
+from dreieck.core.exceptions import DreieckError
+from dreieck.core.formula import Shape
+from dreieck.core.formula.reference import Part, Reference
+from dreieck.core.grid import LAST, Area, Cell
+from dreieck.core.sheet.content import Content
+from dreieck.core.sheet.edits import Edit, SetCells
+from dreieck.core.sheet.sheet import Sheet
+from dreieck.core.values import Error, Place, Value
+from dreieck.core.values.look import Look
+
+MAX_KEYS = 3
+_MAX_STRAYS = 200
+_Cells = dict[Cell, tuple[Content | None, Look]]
+
+
+class Key(NamedTuple):
+    """A column that rows are ordered by, upwards or ``down``."""
+
+    column: int
+    down: bool = False
+
+
+class Stray(NamedTuple):
+    """A reference that reads other rows afterwards: the formula, before and after.
+
+    It ``follows`` where it goes on reading the same cells, which stand in another row than
+    before, seen from the formula.
+    """
+
+    place: Place
+    before: str
+    there: Cell
+    after: str
+    follows: bool
+
+
+@dataclass(frozen=True)
+class Ordered:
+    """Rows in their new order by their numbers now, what makes it so, and who strays."""
+
+    rows: tuple[int, ...]
+    edits: tuple[Edit, ...]
+    strays: tuple[Stray, ...]
+
+    @property
+    def moved(self) -> int:
+        """How many rows stand elsewhere afterwards."""
+        first = min(self.rows, default=0)
+        return sum(row != at for at, row in enumerate(self.rows, first))
+
+
+@dataclass(frozen=True)
+class _Order:
+    """Rows of an area that change places."""
+
+    sheet: str
+    area: Area
+    there: dict[int, int]
+    _steady: dict[tuple[Shape, int], bool] = field(default_factory=dict)
+
+    def where(self, sheet: str, area: Area) -> tuple[str, Area]:
+        """Where an area stands afterwards; one of several rows stays."""
+        if not same_sheet(sheet, self.sheet) or not self.follows(area):
+            return sheet, area
+        row = self.there[area.top]
+        return sheet, area._replace(top=row, bottom=row)
+
+    def follows(self, area: Area) -> bool:
+        """Whether an area goes where its row goes."""
+        return area.height == 1 and area.within(self.area)
+
+    def keeps(self, shape: Shape, column: int) -> bool:
+        """Whether a formula in a column of the area stays as it is, whatever row it comes to.
+
+        It does if it reads its own row, or what does not move.
+        """
+        key = shape, column
+        if key not in self._steady:
+            at = Cell(column, self.area.top)
+            self._steady[key] = all(self._is_steady(each, at) for each in shape.references)
+        return self._steady[key]
+
+    def _is_steady(self, reference: Reference, at: Cell) -> bool:
+        rows, area = reference.on("row"), reference.area(at)
+        is_here = same_sheet(reference.sheet or self.sheet, self.sheet)
+        if area is None:
+            return False
+        if all(part.locked for part in rows):
+            return not is_here or not area.common(self.area) or self.spans(area)
+        own = all(part == Part(False, 0) for part in rows)
+        return own and is_here and area.within(self.area)
+
+    def scatters(self, area: Area) -> bool:
+        """Whether some of an area changes places with what is not in it."""
+        common = area.common(self.area)
+        return bool(common) and common != self.area and not self.spans(area)
+
+    def spans(self, area: Area) -> bool:
+        """Whether an area takes all rows in."""
+        return area.top <= self.area.top and area.bottom >= self.area.bottom
+
+
+def orderable(calculation: Calculation, sheet: Sheet, area: Area) -> Area:
+    """The rows of a selection without headings above and totals below.
+
+    One cell stands for all that hangs together with it.
+    """
+    if area.size == 1:
+        area = around(sheet, area.first)
+    used = sheet.used()
+    if used and (area.height == LAST["row"] or area.width == LAST["column"]):
+        area = area.common(used) or area
+    if area.height > 1 and is_headed(calculation, [SheetArea(sheet, area)], "row"):
+        area = area._replace(top=area.top + 1)
+    while area.height > 1 and _is_total(sheet, area._replace(top=area.bottom)):
+        area = area._replace(bottom=area.bottom - 1)
+    return area
+
+
+def ordered(calculation: Calculation, sheet: Sheet, area: Area, keys: Sequence[Key]) -> Ordered:
+    """Order the rows of an area. Raises DreieckError."""
+    if area.height < 2:
+        raise DreieckError("Select two rows at least to put them in order.")
+    if not keys or len(keys) > MAX_KEYS:
+        raise DreieckError(f"Rows can be ordered by one to {MAX_KEYS} columns.")
+    if any(not area.left <= key.column <= area.right for key in keys):
+        raise DreieckError("Rows can be ordered by columns of the selection.")
+    if area.size > MAX_MOVED_CELLS:
+        raise DreieckError(f"At most {MAX_MOVED_CELLS:,} cells can be put in order at once.")
+    rows = list(range(area.top, area.bottom + 1))
+    for column, down in reversed(keys):
+        values = {row: calculation.value(sheet.name, Cell(column, row)) for row in rows}
+        # What is empty comes last in any order.
+        rows.sort(key=lambda row: _rank(values[row], down=down), reverse=down)
+    there = {row: area.top + at for at, row in enumerate(rows)}
+    order = _Order(sheet.name, area, there)
+    changed: dict[int, _Cells] = {sheet.id: _rearranged(sheet, order)}
+    workbook = calculation.workbook
+    for home, cell, shape in readers_after(workbook, sheet, area, order):
+        changed.setdefault(home.id, {})[cell] = (shape, home.look(cell))
+    edits: list[Edit] = [*followed_names(workbook, order)]
+    edits += [SetCells.of(id, cells) for id, cells in changed.items() if cells]
+    return Ordered(tuple(rows), tuple(edits), tuple(_strays(calculation, sheet, order)))
+
+
+def _is_total(sheet: Sheet, row: Area) -> bool:
+    return any(totals_above(shape, cell) for cell, shape in sheet.formulas(row))
+
+
+def _rank(value: Value, *, down: bool) -> tuple[bool, int, object, object]:
+    """What values are ordered by: numbers, texts, logical values, errors; what is empty last."""
+    if value is None or value == "":
+        return (not down, 0, 0, 0)
+    if isinstance(value, Error):
+        return (down, 3, value.code, 0)
+    if isinstance(value, bool):
+        return (down, 2, value, 0)
+    if isinstance(value, str):
+        return (down, 1, *_spelled(value))
+    return (down, 0, value, 0)
+
+
+def _spelled(text: str) -> tuple[list[str | int], str]:
+    """A text as it is looked up: accents and case count last, numbers inside as numbers."""
+    plain = unicodedata.normalize("NFKD", text.casefold())
+    plain = "".join(letter for letter in plain if not unicodedata.combining(letter))
+    parts = re.split("([0-9]{1,15})", plain)
+    return [int(part) if at % 2 else part for at, part in enumerate(parts)], text
+
+
+def _rearranged(sheet: Sheet, order: _Order) -> _Cells:
+    """The cells of the area afterwards; lines around cells stay where they are."""
+    found: _Cells = {}
+    for cell in order.area.cells():
+        there = cell._replace(row=order.there[cell.row])
+        content, look, edges = sheet.content(cell), sheet.look(cell), sheet.look(there).style.edges
+        if isinstance(content, Shape) and not order.keeps(content, cell.column):
+            before, after = Place(sheet.name, cell), Place(sheet.name, there)
+            content = followed(content, order, before, after)
+        elif there == cell:
+            continue
+        if look.style.edges != edges:
+            look = replace(look, style=replace(look.style, edges=edges))
+        found[there] = (content, look)
+    return found
+
+
+def _strays(calculation: Calculation, sheet: Sheet, order: _Order) -> Iterator[Stray]:
+    """The formulas with a reference to other rows of the area than their own."""
+    seen: set[Place] = set()
+    for home, cell, shape in readers_of(calculation.workbook, sheet.name, order.area):
+        here = Place(home.name, cell)
+        inside = home is sheet and order.area.holds(cell)
+        if inside and order.keeps(shape, cell.column):
+            continue
+        to = cell._replace(row=order.there[cell.row]) if inside else cell
+        kinds = {
+            kind
+            for reference in shape.references
+            if (kind := _strays_by(order, home, cell, to, reference)) is not None
+        }
+        if not kinds or here in seen:
+            continue
+        seen.add(here)
+        after = followed(shape, order, here, here._replace(cell=to)).text(to)
+        yield Stray(here, shape.text(cell), to, after, follows=kinds == {True})
+        if len(seen) >= _MAX_STRAYS:
+            return
+
+
+def _strays_by(
+    order: _Order, home: Sheet, cell: Cell, to: Cell, reference: Reference
+) -> bool | None:
+    """Whether a reference follows that reads another row afterwards; None where it need not."""
+    area = reference.area(cell)
+    if area is None or not same_sheet(reference.sheet or home.name, order.sheet):
+        return None
+    if order.follows(area):
+        apart = order.there[area.top] - to.row != area.top - cell.row
+        is_alone = not same_sheet(home.name, order.sheet) or not order.area.holds(cell)
+        return True if apart and not is_alone else None
+    return False if order.scatters(area) else None
