@@ -14,7 +14,7 @@ def pull_edge(bench, column, by):
     bench.page.mouse.move(x, y)
     bench.page.mouse.down()
     bench.page.mouse.move(x + by, y, steps=4)
-    expect(bench.page.locator("#size-guide")).to_be_visible()
+    expect(bench.page.locator("#place-guide")).to_be_visible()
     bench.page.mouse.up()
 
 

@@ -5,7 +5,7 @@ from tables import ITEMS, PRICES, apply, filled, values, workbook
 
 from dreieck.core.calculate import Calculation
 from dreieck.core.editing.dressing import edged, with_role
-from dreieck.core.editing.ordering import Key, orderable, ordered
+from dreieck.core.editing.ordering import Key, has_headings, ordered, rows_of, table_of
 from dreieck.core.exceptions import DreieckError
 from dreieck.core.grid import Area, Cell
 from dreieck.core.sheet.names import named
@@ -54,7 +54,7 @@ def test_strays_are_told_a_range_over_some_rows_and_another_row_read():
     book = workbook(Loads={**PRICES, "C5": "=B5-B4", "E1": "=SUM(B4:B6)", "E2": "=SUM(B4:B9)",
                            "E3": "=SUM(B:B)", "E4": "=SUM(A4:E4)"})  # fmt: skip
     made = order(book, "A4:C9", (2, True))
-    told = {(each.place.cell.text, each.before, each.after, each.follows) for each in made.strays}
+    told = {(each.at.text, each.before, each.after, each.follows) for each in made.strays}
     assert told == {
         ("C5", "=B5-B4", "=B8-B9", True),
         ("E1", "=SUM(B4:B6)", "=SUM(B4:B6)", False),
@@ -91,7 +91,12 @@ def test_headings_and_totals_are_no_rows_to_order():
     book = prices()
     sheet, calculation = book.sheets[0], Calculation(book)
     for chosen in ("B6", "A3:C10", "A4:C9", "A4:C10"):
-        assert orderable(calculation, sheet, Area.parse(chosen)).text == "A4:C9"
+        table = table_of(sheet, Area.parse(chosen))
+        headed = has_headings(calculation, sheet, table)
+        assert rows_of(sheet, table, headed=headed).text == "A4:C9"
+    # A table of texts alone has no headings that could be told.
+    texts = workbook(Loads={"A1": "Flour", "B1": "Tarn", "A2": "Coffee", "B2": "Larch"})
+    assert not has_headings(Calculation(texts), texts.sheets[0], Area.parse("A1:B2"))
 
 
 def test_what_cannot_be_ordered_is_refused():
@@ -132,3 +137,10 @@ def test_single_cells_keep_what_they_say_wherever_they_are_read(table, down, sec
     assert numbers == sorted(numbers, reverse=down)
     apply(book, undo)
     assert list(book.sheets[0].all_runs()) == before
+
+
+def test_strays_of_one_shape_are_told_together_and_those_that_cannot_follow_first():
+    book = filled(PRICES, C4_C9="=B4*$B$6", D4_D9="=SUM(B$4:B4)")
+    made = order(book, "A4:D9", (2, True))
+    told = [(each.areas[0].text, each.before, each.follows) for each in made.strays]
+    assert told == [("D5:D8", "=SUM(B$4:B5)", False), ("C4:C5", "=B4*$B$6", True)]

@@ -15,6 +15,7 @@ from dreieck.core.values import Place, Value
 from dreieck.core.values.look import Look
 
 _LOOKED_AT = 400
+_COMPARED = 8
 _DATES = ("date", "datetime")
 _MOST_ROUNDS = 200
 
@@ -30,7 +31,7 @@ class Proposal(NamedTuple):
 
 def proposed(calculation: Calculation, parts: Sequence[SheetArea]) -> Proposal:
     """How some places would be read as a chart. Raises DreieckError."""
-    first = {axis: strips(parts, axis)[:2] for axis in AXES}
+    first = {axis: strips(parts, axis)[:_COMPARED] for axis in AXES}
     heads = {axis: _is_heading(calculation, first[axis]) for axis in AXES}
     rows, columns = (len(first[axis][0]) for axis in AXES)
     body = {"row": rows - heads["row"], "column": columns - heads["column"]}
@@ -45,7 +46,7 @@ def proposed(calculation: Calculation, parts: Sequence[SheetArea]) -> Proposal:
 
 def is_headed(calculation: Calculation, parts: Sequence[SheetArea], axis: Axis) -> bool:
     """Whether the first row, or column, of some places holds headings. Raises DreieckError."""
-    return _is_heading(calculation, strips(parts, axis)[:2])
+    return _is_heading(calculation, strips(parts, axis)[:_COMPARED])
 
 
 def around(sheet: Sheet, cell: Cell) -> Area:
@@ -82,7 +83,7 @@ def _is_heading(calculation: Calculation, first: Sequence[Strip]) -> bool:
     """Whether the first strip is one of headings for those that follow."""
     if len(first) < 2:
         return False
-    strip, behind = first
+    strip, behind = first[:2]
     cells = _some(calculation, strip)
     corner, others = cells[0][0], cells[1:]
     if not others:
@@ -90,8 +91,8 @@ def _is_heading(calculation: Calculation, first: Sequence[Strip]) -> bool:
     filled = [(value, look) for value, look in others if value is not None]
     if not filled:
         return False
-    if all(_is_told(value, look) for value, look in filled):
-        return True
+    if all(_is_told(*each) for each in filled):
+        return _stands_out(calculation, first)
     follows = isinstance(_some(calculation, behind)[-1][0], float)
     numbers = [value for value, _ in filled if isinstance(value, float)]
     if not follows or len(numbers) != len(filled) or len(numbers) < 2:
@@ -99,6 +100,15 @@ def _is_heading(calculation: Calculation, first: Sequence[Strip]) -> bool:
     # Numbers that are counted on, such as years, under a word or beside an empty corner.
     counted = all(one + 1 == next for one, next in pairwise(numbers))
     return counted and not isinstance(corner, float)
+
+
+def _stands_out(calculation: Calculation, first: Sequence[Strip]) -> bool:
+    """Whether a strip of texts is more than one more of them: it says so, or measures follow."""
+    cells = _some(calculation, first[0])
+    if any(look.role == "heading" for _, look in cells):
+        return True
+    following = (each for strip in first[1:] for each in _some(calculation, strip)[1:])
+    return any(value is not None and not _is_told(value, look) for value, look in following)
 
 
 def _is_told(value: Value, look: Look) -> bool:

@@ -23,6 +23,7 @@ from dreieck.core.exceptions import DreieckError
 from dreieck.core.formula import Shape
 from dreieck.core.formula.reference import Part, Reference
 from dreieck.core.grid import LAST, Area, Cell
+from dreieck.core.grid.areas import joined
 from dreieck.core.sheet.content import Content
 from dreieck.core.sheet.edits import Edit, SetCells
 from dreieck.core.sheet.sheet import Sheet
@@ -42,13 +43,16 @@ class Key(NamedTuple):
 
 
 class Stray(NamedTuple):
-    """A reference that reads other rows afterwards: the formula, before and after.
+    """Formulas of one shape that read other rows of the area than their own.
 
-    It ``follows`` where it goes on reading the same cells, which stand in another row than
-    before, seen from the formula.
+    The first of them stands ``at`` a cell and says ``before``; afterwards it stands ``there``
+    and says ``after``. They ``follow`` where they go on reading the same cells, which stand in
+    another row than before, seen from them; else they read other rows afterwards.
     """
 
-    place: Place
+    sheet: str
+    areas: tuple[Area, ...]
+    at: Cell
     before: str
     there: Cell
     after: str
@@ -121,21 +125,28 @@ class _Order:
         return area.top <= self.area.top and area.bottom >= self.area.bottom
 
 
-def orderable(calculation: Calculation, sheet: Sheet, area: Area) -> Area:
-    """The rows of a selection without headings above and totals below.
-
-    One cell stands for all that hangs together with it.
-    """
+def table_of(sheet: Sheet, area: Area) -> Area:
+    """What is meant by a selection: one cell stands for all that hangs together with it."""
+    used = sheet.used()
     if area.size == 1:
         area = around(sheet, area.first)
-    used = sheet.used()
-    if used and (area.height == LAST["row"] or area.width == LAST["column"]):
+    elif used and (area.height == LAST["row"] or area.width == LAST["column"]):
         area = area.common(used) or area
-    if area.height > 1 and is_headed(calculation, [SheetArea(sheet, area)], "row"):
-        area = area._replace(top=area.top + 1)
-    while area.height > 1 and _is_total(sheet, area._replace(top=area.bottom)):
-        area = area._replace(bottom=area.bottom - 1)
     return area
+
+
+def has_headings(calculation: Calculation, sheet: Sheet, table: Area) -> bool:
+    """Whether the first row of a table looks like one of headings."""
+    return table.height > 1 and is_headed(calculation, [SheetArea(sheet, table)], "row")
+
+
+def rows_of(sheet: Sheet, table: Area, *, headed: bool) -> Area:
+    """The rows of a table that can change places: without headings, and without totals below."""
+    if headed and table.height > 1:
+        table = table._replace(top=table.top + 1)
+    while table.height > 1 and _is_total(sheet, table._replace(top=table.bottom)):
+        table = table._replace(bottom=table.bottom - 1)
+    return table
 
 
 def ordered(calculation: Calculation, sheet: Sheet, area: Area, keys: Sequence[Key]) -> Ordered:
@@ -208,9 +219,8 @@ def _rearranged(sheet: Sheet, order: _Order) -> _Cells:
 
 def _strays(calculation: Calculation, sheet: Sheet, order: _Order) -> Iterator[Stray]:
     """The formulas with a reference to other rows of the area than their own."""
-    seen: set[Place] = set()
+    found: dict[tuple[str, Shape, bool], dict[Cell, Cell]] = {}
     for home, cell, shape in readers_of(calculation.workbook, sheet.name, order.area):
-        here = Place(home.name, cell)
         inside = home is sheet and order.area.holds(cell)
         if inside and order.keeps(shape, cell.column):
             continue
@@ -220,13 +230,16 @@ def _strays(calculation: Calculation, sheet: Sheet, order: _Order) -> Iterator[S
             for reference in shape.references
             if (kind := _strays_by(order, home, cell, to, reference)) is not None
         }
-        if not kinds or here in seen:
-            continue
-        seen.add(here)
-        after = followed(shape, order, here, here._replace(cell=to)).text(to)
-        yield Stray(here, shape.text(cell), to, after, follows=kinds == {True})
-        if len(seen) >= _MAX_STRAYS:
-            return
+        if kinds:
+            found.setdefault((home.name, shape, kinds == {True}), {})[cell] = to
+        if len(found) >= _MAX_STRAYS:
+            break
+    # Those that cannot follow are told first.
+    for (name, shape, follows), cells in sorted(found.items(), key=lambda each: each[0][2]):
+        at, there = next(iter(cells.items()))
+        after = followed(shape, order, Place(name, at), Place(name, there)).text(there)
+        areas = joined(Area.of(cell) for cell in cells)
+        yield Stray(name, areas, at, shape.text(at), there, after, follows)
 
 
 def _strays_by(

@@ -65,7 +65,17 @@ def _commands() -> list[Command]:
         Command("chart: rows are series instead of columns, or the other way", "turn-chart"),
         Command("delete the chosen chart", "delete-chart"),
     ]
+    moved = [
+        Command(f"move the selected {axis}s {to}", "nudge-lines", {"axis": axis, "steps": steps})
+        for axis, to, steps in (
+            ("row", "up", -1), ("row", "down", 1), ("column", "left", -1), ("column", "right", 1),
+        )
+    ] + [
+        Command(f"duplicate the selected {axis}s", "duplicate-lines", {"axis": axis})
+        for axis in ("row", "column")
+    ]  # fmt: skip
     others = [
+        Command("order rows by columns", act="order"),
         Command("rule: a tone where a condition holds", "write-rule"),
         Command("italic, or not", "dress", {"name": "italic"}),
         Command("break long text into lines, or not", "dress", {"name": "wrap"}),
@@ -80,7 +90,7 @@ def _commands() -> list[Command]:
         Command("add a sheet", "add-sheet"),
         Command("duplicate this sheet", "duplicate-sheet"),
     ]
-    every = by_key + inserted + lines + forms + edges + charts + others
+    every = by_key + inserted + lines + forms + edges + charts + moved + others
     return sorted(every, key=lambda command: command.does)
 
 

@@ -9,7 +9,7 @@ const BEFORE = [
   [/^land$/, (action, wish) => land(wish)],
   [/-sheet$/, toSheet],
   [
-    /^(insert|delete)-lines$/,
+    /^((insert|delete|move|nudge|duplicate)-lines|move-cells|order-rows)$/,
     (action, wish) => {
       forget();
       act(action, wish);

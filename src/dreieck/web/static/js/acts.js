@@ -26,6 +26,7 @@ export const OWN_ACTS = {
   "this-sheet": () => document.querySelector("#sheets [data-ask]").click(),
   looks: () => document.querySelector("#band select").focus(),
   look: () => (state.look_taken ? act("give-look") : act("take-look")),
+  order: () => ask(`${form.dataset.pages}${state.sheet}/order?area=${selected()}`),
   commands: () => ask(`${form.dataset.pages}${state.sheet}/commands`),
   find: openFinder,
   "close-finder": closeFinder,

@@ -1,9 +1,10 @@
 // Charts over the grid: drawn, chosen, moved, sized, and handed out as pictures.
-import { address, areaText } from "./address.js";
+import { areaText } from "./address.js";
 import { optionOf } from "./chart_option.js";
 import { act, scene, show } from "./exchange.js";
+import { hideGuide, showGuide } from "./guide.js";
 import { tell } from "./notice.js";
-import { HEAD_HEIGHT, HEAD_WIDTH, box, grid, under } from "./places.js";
+import { box, under } from "./places.js";
 import { set, state } from "./state.js";
 import { inCell, keep, writingNow } from "./writing.js";
 
@@ -99,7 +100,7 @@ document.addEventListener("pointermove", (event) => {
   hold.to = corner
     ? [left, top, right + columns, bottom + rows]
     : [left + columns, top + rows, right + columns, bottom + rows];
-  drawGuide(hold.to);
+  showGuide(box(hold.to), areaText(hold.to));
 });
 
 for (const name of ["pointerup", "pointercancel"])
@@ -107,7 +108,7 @@ for (const name of ["pointerup", "pointercancel"])
     if (!hold) return;
     const { number, to, place } = hold;
     hold = null;
-    drawGuide(null);
+    hideGuide();
     if (name === "pointercancel") return;
     if (to && String(to) !== String(place)) act("place-chart", { number, to: areaText(to) });
     else chooseChart(number);
@@ -137,20 +138,6 @@ export const chartPictures = {
   svg: () => hand((option, size) => svgOf(option, size), "image/svg+xml", "svg"),
   png: () => hand((option, size) => pngOf(option, size), "image/png", "png"),
 };
-
-function drawGuide(place) {
-  const guide = document.getElementById("chart-guide");
-  guide.hidden = !place;
-  if (!place) return;
-  const { x, y, width, height } = box(place);
-  Object.assign(guide.style, {
-    left: `${x - HEAD_WIDTH}px`,
-    top: `${y - HEAD_HEIGHT}px`,
-    width: `${width}px`,
-    height: `${height}px`,
-  });
-  guide.textContent = `${address(place.slice(0, 2))}:${address(place.slice(2))}`;
-}
 
 // Hands the chosen chart out as a picture.
 async function hand(draw, type, ending) {

@@ -21,6 +21,8 @@ dialog.addEventListener("keydown", (event) => {
   const at = all.indexOf(document.activeElement);
   if (event.key === "Enter" && at >= 0) return;
   event.preventDefault();
+  // A dialog that this opens is not to take the key, too.
+  event.stopPropagation();
   if (event.key === "Enter") all[0]?.click();
   else if (at + step < 0) document.getElementById("commands-filter").focus();
   else all[Math.min(at + step, all.length - 1)]?.focus();

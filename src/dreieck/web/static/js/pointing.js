@@ -7,11 +7,13 @@ import { grid, scrolled, under } from "./places.js";
 import { holdPress } from "./holding.js";
 import { about } from "./acts.js";
 import { drawOverlay } from "./overlay.js";
+import { grasped, startDrag } from "./dragging.js";
 import { startSizing } from "./sizing.js";
 import { desk, inCell, keep, write, writingNow } from "./writing.js";
 
 let hold = null;
-let sizing = null;
+// An edge of a heading, or the selection, that is pulled.
+let pull = null;
 let down = false;
 let selecting = false;
 // On which part of the grid the pointer went down.
@@ -33,7 +35,13 @@ grid.addEventListener("pointerdown", (event) => {
   if (state.aiming >= 0) return act("find-locks", { to: address(at.cell) });
   if (state.target) return choose(at);
   if (at.edge) {
-    sizing = startSizing(at, event);
+    pull = startSizing(at, event);
+    return;
+  }
+  const kind = event.shiftKey || event.ctrlKey || event.metaKey ? "" : grasped(at, event);
+  if (kind) {
+    inCell.focus();
+    pull = startDrag(kind, at);
     return;
   }
   down = true;
@@ -62,7 +70,7 @@ function late(press) {
 }
 
 grid.addEventListener("pointermove", (event) => {
-  if (sizing) return sizing.move(event);
+  if (pull) return pull.move(event);
   const at = under(event);
   if (down) last = at;
   if (!hold) return;
@@ -75,11 +83,12 @@ grid.addEventListener("pointermove", (event) => {
 });
 
 for (const name of ["pointerup", "pointercancel"]) {
-  grid.addEventListener(name, () => {
+  grid.addEventListener(name, (event) => {
     clearInterval(drift);
-    if (name === "pointerup") sizing?.end();
+    // Selected lines that were not moved are pressed like others.
+    if (name === "pointerup" && pull?.end() === false) startSelect(under(event), false);
     hold = null;
-    sizing = null;
+    pull = null;
     down = false;
     if (pulled) act("release");
     if (selecting && state.look_taken && name === "pointerup") act("give-look");

@@ -1,8 +1,8 @@
 // Pulls the edge of a heading: the column or row, or all that are selected, take the new size.
 import { act } from "./exchange.js";
-import { grid, under } from "./places.js";
+import { hideGuide, showGuide } from "./guide.js";
+import { grid } from "./places.js";
 
-const guide = document.getElementById("size-guide");
 const SMALLEST = 12;
 // Two presses within so many milliseconds fit the size to what is shown.
 const TWICE = 400;
@@ -24,7 +24,7 @@ export function startSizing({ part, edge }, event) {
       drawGuide(across, edge.from + size, size);
     },
     end() {
-      guide.hidden = true;
+      hideGuide();
       if (twice) act("fit-lines", { axis, at: edge.number });
       else if (size !== edge.size) act("resize-lines", { axis, at: edge.number, size });
     },
@@ -32,15 +32,8 @@ export function startSizing({ part, edge }, event) {
 }
 
 function drawGuide(across, at, size) {
-  guide.hidden = false;
-  guide.className = across ? "across" : "down";
-  guide.style.left = across ? `${at}px` : "0";
-  guide.style.top = across ? "0" : `${at}px`;
-  guide.firstElementChild.textContent = `${size} px`;
+  const bar = across
+    ? { x: at, y: 0, width: 2, height: grid.clientHeight }
+    : { x: 0, y: at, width: grid.clientWidth, height: 2 };
+  showGuide(bar, `${size} px`);
 }
-
-// The pointer tells where an edge can be pulled.
-grid.addEventListener("pointermove", (event) => {
-  const { part, edge } = under(event);
-  grid.style.cursor = edge ? (part === "columns" ? "col-resize" : "row-resize") : "";
-});

@@ -117,7 +117,7 @@ document.addEventListener("submit", (event) => {
   event.preventDefault();
   // A choice of several is sent as lines.
   const fields = new FormData(form);
-  act(
+  perform(
     form.dataset.form,
     Object.fromEntries([...fields.keys()].map((key) => [key, fields.getAll(key).join("\n")])),
   );

@@ -44,7 +44,7 @@ def insert_lines(context: Context, wish: Insertion) -> str:
     behind = wish.move in ("down", "right")
     new = Lines(lines.axis, lines.last + 1 if behind else lines.first, lines.count)
     edits = inserted(context.opened.workbook, context.sheet, new)
-    _change(context, f"inserting {new.text}", edits)
+    change_lines(context, f"inserting {new.text}", edits)
     there = area.common(lines.area) or area
     steps, (first, last) = lines.count if behind else 0, there.on(lines.axis)
     state.select(there.spanning(lines.axis, first + steps, last + steps))
@@ -58,13 +58,14 @@ def delete_lines(context: Context, wish: OnAxis) -> str:
     lines = selected_lines(state.selection, wish.axis)
     lost = sum(each.before.size for each in losing(context.opened.workbook, context.sheet, lines))
     edits = deleted(context.opened.workbook, context.sheet, lines)
-    _change(context, f"deleting {lines.text}", edits)
+    change_lines(context, f"deleting {lines.text}", edits)
     state.select(Area.of(state.selection.first))
     loss = f" {many(lost, 'formula')} lost a reference." if lost else ""
     return f"Deleted {lines.text}. {_adjusted(edits)}{loss} Ctrl+Z brings all back."
 
 
-def _change(context: Context, label: str, edits: list[Edit]) -> None:
+def change_lines(context: Context, label: str, edits: list[Edit]) -> None:
+    """Make edits that move cells: what was copied, or is tried, is over."""
     context.state.stop_trying()
     context.state.copied, context.state.step = "", ""
     context.change(label, *edits)
