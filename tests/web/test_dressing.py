@@ -103,3 +103,25 @@ def test_looks_travel_with_fills_and_copies_only_if_wanted(page):
     assert "ground-moss" in kind(page, "H8")
     page.act("undo").act("land", **rehearsed, bare="true")
     assert "ground-moss" not in kind(page, "H8") and page.shown("H8") == ["50.4"]
+
+
+def test_a_workbook_says_how_numbers_are_written_and_reads_them_so(client, page):
+    dialog = client.get("/workbooks/1/sheets/2/numbers").text
+    assert "German (Switzerland)" in dialog and "CHF, Swiss Franc" in dialog
+    page.act("write-as", locale="de-DE")
+    assert "like 1.234,50 now" in page.notice
+    page.select("B5")
+    assert page.scene["text"] == "0,12" and "shows 0,12" in page.text
+    page.enter("B5", "0,15").select("C5")
+    assert "63,0" in page.text and page.scene["text"] == "=$B5*C$4"
+    page.enter("H1", "1.3.2026").enter("H2", "=2^0.5").select("H1", "H2")
+    texts = {(cell["column"], cell["row"]): cell["shown"] for cell in page.scene["cells"]}
+    assert texts[8, 1] == "1.3.2026" and texts[8, 2].startswith("1,414")
+    copied = client.get("/workbooks/1/sheets/2/text", params={"area": "A5:C5"}).text
+    assert copied == "Flour\t0,15\t63,0\n"
+    page.act("write-as", locale="nowhere")
+    assert "no language and place" in page.notice
+    page.select("A1").act("write-as", locale="")
+    for _ in range(5):
+        page.act("undo")
+    assert page.select("B5").scene["text"] == "0.12"

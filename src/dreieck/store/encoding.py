@@ -21,6 +21,7 @@ from dreieck.core.sheet.edits import (
     SetCells,
     SetCharts,
     SetLayout,
+    SetLocale,
     SetLooks,
     SetName,
     SetRules,
@@ -107,6 +108,8 @@ def _edit(edit: Edit, number_of: NumberOf) -> dict[str, Any]:
         return {"edit": "SetName", "key": edit.key, "named": stands_for}
     if isinstance(edit, SetSeed):
         return {"edit": "SetSeed", "seed": edit.seed}
+    if isinstance(edit, SetLocale):
+        return {"edit": "SetLocale", "locale": edit.locale}
     said: dict[str, Any] = {"edit": type(edit).__name__, "sheet": edit.sheet_id}
     if isinstance(edit, AddSheet | ArrangeSheet):
         said |= {"name": edit.name, "position": edit.position}
@@ -140,6 +143,8 @@ def _edit_of(said: dict[str, Any], shape_of: ShapeOf) -> Edit:
             return SetName(said["key"], Named(named[0], shape_of(named[1])) if named else None)
         case "SetSeed":
             return SetSeed(said["seed"])
+        case "SetLocale":
+            return SetLocale(said["locale"])
         case "SetRules":
             return SetRules(said["sheet"], rules_of(said["rules"], shape_of))
         case "SetCharts":

@@ -26,7 +26,7 @@ def read_workbook(session: Session, row: WorkbookRow, shapes: Shapes) -> Workboo
     assert row.id is not None
     shapes.read(session)
     workbook = Workbook(row.name)
-    workbook.seed = row.seed
+    workbook.seed, workbook.locale = row.seed, row.locale
     owned = select(SheetRow).where(SheetRow.workbook_id == row.id).order_by(col(SheetRow.position))
     for sheet_row in session.exec(owned):
         workbook.sheets.append(_read_sheet(session, sheet_row, shapes))

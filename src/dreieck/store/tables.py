@@ -18,7 +18,7 @@ def now() -> str:
 class WorkbookRow(SQLModel, table=True):
     """A workbook. ``done`` is the number of the last change that is not undone.
 
-    Numbers drawn by chance follow from ``seed``.
+    Numbers drawn by chance follow from ``seed``; numbers and dates are written as in ``locale``.
     """
 
     __tablename__ = "workbook"
@@ -31,6 +31,7 @@ class WorkbookRow(SQLModel, table=True):
     done: int = 0
     open_sheet_id: int | None = None
     seed: int = Field(default_factory=lambda: randbelow(MAX_SEED))
+    locale: str = ""
     changed: str = Field(default_factory=now)
 
 

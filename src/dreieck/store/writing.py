@@ -20,6 +20,7 @@ from dreieck.core.sheet.edits import (
     RemoveSheet,
     Runs,
     SetCells,
+    SetLocale,
     SetLooks,
     SetName,
     SetSeed,
@@ -61,6 +62,9 @@ def write(session: Session, workbook_id: int, edit: Edit, shapes: Shapes) -> Non
         case SetSeed():
             owned_by = update(WorkbookRow).where(col(WorkbookRow.id) == workbook_id)
             session.execute(owned_by.values(seed=edit.seed))
+        case SetLocale():
+            owned_by = update(WorkbookRow).where(col(WorkbookRow.id) == workbook_id)
+            session.execute(owned_by.values(locale=edit.locale))
         case SetCells():
             _write_runs(session, edit.sheet_id, edit.runs, shapes)
         case SetLooks():

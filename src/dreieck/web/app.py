@@ -22,7 +22,7 @@ from dreieck.web.pages import ENTRIES, ROUTERS
 from dreieck.web.security import Guard
 from dreieck.web.settings import Settings
 from dreieck.web.turns import Turns
-from dreieck.web.workbench import commands, finder, news, ordering, selection
+from dreieck.web.workbench import commands, finder, news, numbers, ordering, selection
 from dreieck.web.workbench import routes as workbench
 from dreieck.web.workbench.drawn import Drawn
 
@@ -65,7 +65,7 @@ def create_app(settings: Settings) -> FastAPI:
     app.add_middleware(Gate, keyring=keyring)
     app.add_middleware(Guard, hosts=settings.served_hosts(), any_number=not settings.is_local)
     app.mount("/static", StaticFiles(directory=_STATIC), name="static")
-    beside = (commands, finder, news, ordering, selection)
+    beside = (commands, finder, news, numbers, ordering, selection)
     own = (workbench.router, *(each.router for each in beside))
     for router in (gate.router, *own, api.router):
         app.include_router(router)

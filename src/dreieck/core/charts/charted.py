@@ -5,7 +5,6 @@ from __future__ import annotations
 import math
 from collections.abc import Iterable, Iterator, Sequence
 from dataclasses import dataclass, replace
-from decimal import Decimal
 from typing import NamedTuple
 
 from dreieck.core.calculate import Calculation, look_of
@@ -91,6 +90,7 @@ class _Reader:
     def __init__(self, calculation: Calculation, chart: Chart, lines: list[Strip]) -> None:
         self.calculation = calculation
         self.chart = chart
+        self.locale = calculation.workbook.locale
         self.labels = lines[0] if chart.labels and len(lines) > 1 else None
         every = lines[1:] if self.labels else lines
         most = 1 if chart.kind == "shares" else MAX_SERIES
@@ -111,7 +111,7 @@ class _Reader:
             problem = "There is no number in the cells that it shows."
             return Charted(title=self.title(series), problem=problem, whole=self.whole)
         if chart.kind == "shares":
-            series = tuple(_as_shares(each) for each in series)
+            series = tuple(_as_shares(each, self.locale) for each in series)
         reached = [*_stacked(series)] if chart.kind == "stacked" else numbers
         upward = self.ticks(reached, first, from_zero=chart.kind in _FROM_ZERO)
         across: tuple[Tick, ...] = ()
@@ -170,7 +170,7 @@ class _Reader:
         if value is UNFINISHED:
             self.whole = False
             return None, "…"
-        return value, shown_text(value, self.look(place), _ROOM)
+        return value, shown_text(value, self.look(place), _ROOM, self.locale)
 
     def look(self, place: Place) -> Look:
         sheet = self.calculation.workbook.sheet(place.sheet)
@@ -187,7 +187,8 @@ class _Reader:
             look = replace(look, decimals=max(decimals_of(found) - finer, 0))
         if look.form == "scientific":
             look = replace(look, decimals=None)
-        return tuple(Tick(float(each), _tick_text(each, look)) for each in found)
+        shown = (shown_text(float(each), look, _ROOM, self.locale) for each in found)
+        return tuple(Tick(float(each), text) for each, text in zip(found, shown, strict=True))
 
     def note(self) -> str:
         said: list[str] = []
@@ -205,18 +206,14 @@ def _number(value: object) -> float | None:
     return float(value) if math.isfinite(value) else None
 
 
-def _tick_text(tick: Decimal, look: Look) -> str:
-    return shown_text(float(tick), look, _ROOM)
-
-
-def _as_shares(series: Series) -> Series:
+def _as_shares(series: Series, locale: str) -> Series:
     """A series whose texts tell the share of each number; what is below 0 has none."""
     total = sum(mark.value for mark in series.marks if mark.value and mark.value > 0)
 
     def shared(mark: Mark) -> Mark:
         if not mark.value or mark.value < 0 or not total:
             return mark._replace(value=None)
-        share = shown_text(mark.value / total, Look("percent", 1))
+        share = shown_text(mark.value / total, Look("percent", 1), locale=locale)
         return mark._replace(text=f"{mark.text}, {share}")
 
     return series._replace(marks=tuple(map(shared, series.marks)))

@@ -131,7 +131,8 @@ def _copied_text(calculation: Calculation, sheet: Sheet, cell: Cell) -> str:
     content = sheet.content(cell)
     if content is None:
         return ""
-    return shown_text(calculation.value(sheet.name, cell), look_of(content, sheet.look(cell)), 400)
+    value, look = calculation.value(sheet.name, cell), look_of(content, sheet.look(cell))
+    return shown_text(value, look, 400, calculation.workbook.locale)
 
 
 class TypedText(NamedTuple):
@@ -161,7 +162,7 @@ def pasted_text(workbook: Workbook, sheet: Sheet, at: Cell, text: str) -> TypedT
     cells: dict[Cell, tuple[Content | None, Look]] = {}
     doubts: dict[Cell, str] = {}
     for across, column in enumerate(zip_longest(*rows)):
-        for down, field in enumerate(one_order(column)):
+        for down, field in enumerate(column if workbook.locale else one_order(column)):
             if field is None:
                 continue
             cell = at.offset(across, down)

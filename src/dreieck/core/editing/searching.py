@@ -112,8 +112,9 @@ def _text(
 ) -> str:
     look = sheet.look(cell)
     if within == "formulas" or isinstance(content, Unreadable):
-        return typed_text(content, cell, look)
-    return shown_text(calculation.value(sheet.name, cell), look_of(content, look), _ROOM)
+        return typed_text(content, cell, look, calculation.workbook.locale)
+    value, locale = calculation.value(sheet.name, cell), calculation.workbook.locale
+    return shown_text(value, look_of(content, look), _ROOM, locale)
 
 
 @dataclass
@@ -137,7 +138,7 @@ def replaced(
     changed: dict[int, dict[Cell, tuple[Content | None, Look]]] = {}
     for hit in found(calculation, places, search):
         content, look = hit.sheet.content(hit.cell), hit.sheet.look(hit.cell)
-        before = typed_text(content, hit.cell, look)
+        before = typed_text(content, hit.cell, look, workbook.locale)
         if search.within == "values" and isinstance(content, Shape):
             problem = "a result; look in formulas to change what gives it"
             made.cells.append(Replacement(hit.sheet, hit.cell, before, before, problem))

@@ -11,6 +11,7 @@ from dreieck.core.grid import Cell
 from dreieck.core.values import number_text
 from dreieck.core.values.ambiguous import Other, as_text, taken, taken_number
 from dreieck.core.values.formats import FORMATS, TYPED_TEXT, format_named, read_numeral
+from dreieck.core.values.locales import NEUTRAL, neutral, signs, typed_again
 from dreieck.core.values.look import MAX_DECIMALS, PLAIN, Look
 
 MAX_ENTRY = 10_000
@@ -47,8 +48,8 @@ class Entry:
     others: tuple[Other, ...] = ()
 
 
-def read_entry(text: str, at: Cell) -> Entry:
-    """Understand what was typed into the cell ``at``.
+def read_entry(text: str, at: Cell, locale: str = NEUTRAL) -> Entry:
+    """Understand what was typed into the cell ``at``, numbers and dates as a locale writes them.
 
     ``=`` begins a formula, an apostrophe in front keeps text as it is; numbers, dates,
     times and percents are read as ``numerals`` says, what has two readings as ``ambiguous``
@@ -71,11 +72,16 @@ def read_entry(text: str, at: Cell) -> Entry:
         return Entry(None)
     if text.strip().upper() in ("TRUE", "FALSE"):
         return Entry(text.strip().upper() == "TRUE")
+    if locale and (told := neutral(text, locale)):
+        return replace(read_entry(told, at), taken="", others=())
     numeral = read_numeral(text)
     if numeral is None:
         return _unlike_number(text, at)
     another = taken_number(text, numeral.value)
     says, others = (another.says, another.others) if another else ("", ())
+    if locale and not says and not signs(locale).is_plain and set(text) & {".", ","}:
+        plain = typed_again(number_text(numeral.value), numeral.form, locale)
+        says, others = f"the number {plain}", (as_text(text),)
     typed_in = FORMATS[numeral.form]
     form = typed_in.name if typed_in.implied else None
     decimals = min(numeral.decimals, MAX_DECIMALS) if typed_in.counts_decimals else None
@@ -109,7 +115,9 @@ def _refers(shape: Shape) -> bool:
     )
 
 
-def typed_text(content: Content | None, at: Cell, look: Look = PLAIN) -> str:
+def typed_text(
+    content: Content | None, at: Cell, look: Look = PLAIN, locale: str = NEUTRAL
+) -> str:
     """The text that, typed into ``at``, gives this content: what is shown for editing."""
     match content:
         case None:
@@ -121,10 +129,11 @@ def typed_text(content: Content | None, at: Cell, look: Look = PLAIN) -> str:
         case bool():
             return "TRUE" if content else "FALSE"
         case float():
-            return format_named(look.form).edit(content) or number_text(content)
+            text = format_named(look.form).edit(content) or number_text(content)
+            return typed_again(text, look.form, locale) if locale else text
         case str():
             if look.form == "text":
                 return content if not content.startswith(("=", "'")) else "'" + content
-            plain = read_entry(content, at)
+            plain = read_entry(content, at, locale)
             same = isinstance(plain.content, str) and plain.content == content
             return content if same else "'" + content

@@ -253,8 +253,21 @@ class SetSeed:
         return SetSeed(before)
 
 
+@dataclass(frozen=True, slots=True)
+class SetLocale:
+    """Let numbers and dates be written as in another locale. What cells hold is not changed."""
+
+    locale: str
+
+    def apply(self, workbook: Workbook) -> SetLocale:
+        """Make the edit and return its inverse."""
+        before, workbook.locale = workbook.locale, self.locale
+        return SetLocale(before)
+
+
 Edit = (
     SetName
+    | SetLocale
     | SetSeed
     | SetLayout
     | SetLooks

@@ -13,6 +13,7 @@ from dreieck.core.grid import Cell
 from dreieck.core.sheet.content import Content, Entry, read_entry
 from dreieck.core.sheet.names import Named
 from dreieck.core.sheet.sheet import Sheet
+from dreieck.core.values.locales import NEUTRAL
 
 MAX_SHEET_NAME = 64
 """How many characters the name of a sheet can have."""
@@ -28,6 +29,8 @@ class Workbook:
         """Names by their text without case."""
         self.seed = 0
         """What the numbers that are drawn by chance follow from."""
+        self.locale = NEUTRAL
+        """How numbers and dates are written: see ``values.locales``."""
 
     def sheet(self, name: str) -> Sheet:
         """The sheet of this name; case does not count. Raises SheetError."""
@@ -54,7 +57,7 @@ class Workbook:
     def copy(self, *changed: Sheet) -> Workbook:
         """A workbook to try changes of sheets and names on; good until this one changes."""
         other = Workbook(self.name)
-        other.names, other.seed = self.names.copy(), self.seed
+        other.names, other.seed, other.locale = self.names.copy(), self.seed, self.locale
         other.sheets = [each.copy() if each in changed else each for each in self.sheets]
         return other
 
@@ -65,7 +68,7 @@ class Workbook:
 
     def read_entry(self, text: str, at: Cell) -> Entry:
         """Understand typed text, with sheets spelled as this workbook spells them."""
-        entry = read_entry(text, at)
+        entry = read_entry(text, at, self.locale)
         if not isinstance(entry.content, Shape):
             return entry
         return replace(entry, content=entry.content.changed(self._spelled))

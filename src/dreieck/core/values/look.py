@@ -7,6 +7,7 @@ from typing import Literal
 
 from dreieck.core.values.decimals import exact, fitted
 from dreieck.core.values.formats import format_named
+from dreieck.core.values.locales import NEUTRAL, localized
 from dreieck.core.values.style import PLAIN_STYLE, Style
 from dreieck.core.values.value import Error, Value
 
@@ -36,8 +37,8 @@ class Look:
 PLAIN = Look()
 
 
-def shown_text(value: Value, look: Look = PLAIN, room: int = 40) -> str:
-    """The text that shows a value in a cell with ``room`` characters.
+def shown_text(value: Value, look: Look = PLAIN, room: int = 40, locale: str = NEUTRAL) -> str:
+    """The text that shows a value in a cell with ``room`` characters, as a locale writes it.
 
     A number is never cut; one with so many decimals has them all, whether there is room or not.
     """
@@ -51,4 +52,5 @@ def shown_text(value: Value, look: Look = PLAIN, room: int = 40) -> str:
         return value
     number = exact(value)
     text = format_named(look.form).show(number, look.decimals, room)
-    return fitted(number, look.decimals, room) if text is None else text
+    text = fitted(number, look.decimals, room) if text is None else text
+    return localized(text, look.form, locale) if locale else text

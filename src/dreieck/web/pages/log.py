@@ -229,7 +229,8 @@ def _lines(
 
 def _shown(opened: OpenWorkbook, sheet: Sheet, cell: Cell) -> str:
     look = look_of(sheet.content(cell), sheet.look(cell))
-    return shown_text(opened.calculation.value(sheet.name, cell), look) or "empty"
+    value = opened.calculation.value(sheet.name, cell)
+    return shown_text(value, look, locale=opened.workbook.locale) or "empty"
 
 
 def _reads(opened: OpenWorkbook, home: Sheet, reference: Reference, cell: Cell) -> tuple[str, str]:

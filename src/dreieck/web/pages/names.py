@@ -300,7 +300,8 @@ def _inputs(opened: OpenWorkbook) -> list[InputLine]:
 
 def _value(opened: OpenWorkbook, sheet: Sheet, cell: Cell) -> str:
     look = look_of(sheet.content(cell), sheet.look(cell))
-    return shown_text(opened.calculation.value(sheet.name, cell), look, 20) or "empty"
+    value = opened.calculation.value(sheet.name, cell)
+    return shown_text(value, look, 20, opened.workbook.locale) or "empty"
 
 
 def _rewritings(

@@ -218,4 +218,5 @@ def _text(way: Way, cell: Cell, view: str) -> tuple[str, object]:
     value = way.calculation.value(way.sheet.name, cell)
     if view == "formulas" and isinstance(content, Shape):
         return content.text(cell), value
-    return shown_text(value, look_of(content, way.sheet.look(cell)), 14), value
+    look, locale = look_of(content, way.sheet.look(cell)), way.calculation.workbook.locale
+    return shown_text(value, look, 14, locale), value

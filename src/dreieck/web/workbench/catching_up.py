@@ -53,7 +53,7 @@ def _told(workbook: Workbook, steps: Sequence[Step], state: PageState) -> str:
     if not known or not was_written(steps, home, cell):
         return ""
     sheet = workbook.sheet_by_id(home)
-    text = typed_text(sheet.content(there), there, sheet.look(there))
+    text = typed_text(sheet.content(there), there, sheet.look(there), workbook.locale)
     holds = f"it holds {text[:80]} now" if text else "it is empty now"
     return (
         f"{there.text} was changed elsewhere while you write into it: {holds}. Enter puts yours in"

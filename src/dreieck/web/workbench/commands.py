@@ -76,6 +76,7 @@ def _commands() -> list[Command]:
     ]  # fmt: skip
     others = [
         Command("order rows by columns", act="order"),
+        Command("how numbers and dates are written; other currencies", act="numbers"),
         Command("rule: a tone where a condition holds", "write-rule"),
         Command("italic, or not", "dress", {"name": "italic"}),
         Command("break long text into lines, or not", "dress", {"name": "wrap"}),

@@ -54,4 +54,5 @@ def _widths(calculation: Calculation, sheet: Sheet, area: Area) -> Iterable[int]
         # A title spans what stands beside it.
         if look.role != "title":
             value = calculation.value(sheet.name, cell)
-            yield width_of(shown_text(value, look, _ROOM_FOR_ALL), look)
+            text = shown_text(value, look, _ROOM_FOR_ALL, calculation.workbook.locale)
+            yield width_of(text, look)

@@ -100,4 +100,5 @@ def _where(sheet: Sheet, stray: Stray) -> str:
 
 def _shown(opened: OpenWorkbook, sheet: Sheet, cell: Cell) -> str:
     look = look_of(sheet.content(cell), sheet.look(cell))
-    return shown_text(opened.calculation.value(sheet.name, cell), look, 20)
+    value = opened.calculation.value(sheet.name, cell)
+    return shown_text(value, look, 20, opened.workbook.locale)

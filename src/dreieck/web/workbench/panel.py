@@ -17,7 +17,7 @@ from dreieck.core.values import UNFINISHED, Error, Place
 from dreieck.core.values.ambiguous import Other
 from dreieck.core.values.decimals import joined_text
 from dreieck.core.values.formats import TYPED_TEXT, read_number
-from dreieck.core.values.look import shown_text
+from dreieck.core.values.locales import neutral, typed_again
 from dreieck.core.words.counting import addresses
 from dreieck.core.words.explain import Explanation, explain
 from dreieck.web.workbench.chart_card import ChartCard, chart_card
@@ -229,8 +229,11 @@ def _holds(situation: Situation) -> str:
     form = look_of(content, situation.home.look(situation.here)).form
     if not isinstance(value, float) or form == "general":
         return ""
-    is_plain = form in ("number", "grouped") and read_number(shown) == value
-    return "" if is_plain else joined_text(value)
+    locale = situation.workbook.locale
+    told = neutral(shown, locale) if locale else None
+    is_plain = form in ("number", "grouped") and read_number(told or shown) == value
+    text = joined_text(value)
+    return "" if is_plain else typed_again(text, "general", locale) if locale else text
 
 
 def _error(situation: Situation) -> tuple[Explanation | None, str]:
@@ -338,7 +341,7 @@ def _tile(situation: Situation, cell: Cell, block: Block | None) -> Tile:
         states.append("start")
     if cell == situation.here:
         states.append("here")
-    says = f"{cell.text}: {shown_text(value, situation.home.look(cell))}"
+    says = f"{cell.text}: {situation.text_of(value, situation.home.look(cell))}"
     return Tile(cell.text, " ".join(states), says)
 
 
@@ -370,8 +373,8 @@ def foot(situation: Situation) -> Foot:
     if numbers:
         total = math.fsum(numbers)
         facts += [
-            f"sum {shown_text(total)}",
-            f"average {shown_text(total / len(numbers))}",
+            f"sum {situation.text_of(total)}",
+            f"average {situation.text_of(total / len(numbers))}",
             f"{len(numbers):,} numbers",
         ]
     return Foot(where, facts)

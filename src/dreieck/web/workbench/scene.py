@@ -15,7 +15,7 @@ from dreieck.core.formula.shift import tag
 from dreieck.core.grid import Area, Cell
 from dreieck.core.sheet.content import Content, Unreadable, typed_text
 from dreieck.core.values import UNFINISHED, Error, Value
-from dreieck.core.values.look import Look, shown_text
+from dreieck.core.values.look import Look
 from dreieck.core.values.style import Tone
 from dreieck.web.workbench.charts_shown import ChartShown, charts_in_view
 from dreieck.web.workbench.colours import COLOURS, colour_of
@@ -237,7 +237,7 @@ def _cell(
         kinds.append("answers")
     if isinstance(content, Shape):
         kinds.append("formula")
-    text = full = shown_text(value, look, room_in(width))
+    text = full = situation.text_of(value, look, room_in(width))
     if isinstance(value, float) and not fits(text, width):
         text = TOO_WIDE
     if value is UNFINISHED:
@@ -248,7 +248,7 @@ def _cell(
         column=cell.column,
         row=cell.row,
         shown=text[:400],
-        typed=typed_text(content, cell, look),
+        typed=typed_text(content, cell, look, situation.workbook.locale),
         hidden=full if text == TOO_WIDE else "",
         spans=_spanned(situation, cell) if look.style.across == "spanning" else 0,
         kind=" ".join(kinds),

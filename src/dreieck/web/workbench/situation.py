@@ -19,7 +19,7 @@ from dreieck.core.sheet.layout import Rule
 from dreieck.core.sheet.names import Named
 from dreieck.core.sheet.sheet import Sheet
 from dreieck.core.values import UNFINISHED, Place, Value
-from dreieck.core.values.look import shown_text
+from dreieck.core.values.look import PLAIN, Look, shown_text
 from dreieck.store import OpenWorkbook
 from dreieck.web.workbench.finding_cache import breaks_on, findings_of
 from dreieck.web.workbench.page_state import PageState
@@ -182,9 +182,8 @@ class Situation:
         """The entry on the desk, as it would be typed."""
         if self.state.text is not None:
             return self.state.text
-        return typed_text(
-            self.content_at(self.desk_cell), self.desk_cell, self.home.look(self.desk_cell)
-        )
+        cell, look = self.desk_cell, self.home.look(self.desk_cell)
+        return typed_text(self.content_at(cell), cell, look, self.workbook.locale)
 
     @cached_property
     def mentions(self) -> list[Mention]:
@@ -265,4 +264,8 @@ class Situation:
         if isinstance(content, Unreadable):
             return "unreadable"
         value = self.value(cell, name)
-        return "…" if value is UNFINISHED else shown_text(value, look, 14) or "empty"
+        return "…" if value is UNFINISHED else self.text_of(value, look, 14) or "empty"
+
+    def text_of(self, value: Value, look: Look = PLAIN, room: int = 40) -> str:
+        """The text that shows a value in this workbook."""
+        return shown_text(value, look, room, self.workbook.locale)

@@ -40,11 +40,12 @@ def trial_shown(situation: Situation) -> TrialShown | None:
 def _answer(situation: Situation, answer: Answer) -> tuple[str, str, str]:
     sheet = situation.workbook.sheet(answer.sheet)
     look = look_of(sheet.content(answer.cell), sheet.look(answer.cell))
+    locale = situation.workbook.locale
     place = _place(situation, answer.sheet, Area.of(answer.cell))
     return (
         place,
-        shown_text(answer.before, look, 14) or "empty",
-        shown_text(answer.after, look, 14) or "empty",
+        shown_text(answer.before, look, 14, locale) or "empty",
+        shown_text(answer.after, look, 14, locale) or "empty",
     )
 
 

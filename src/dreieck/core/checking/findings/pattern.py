@@ -80,7 +80,9 @@ def pattern_findings(calculation: Calculation, sheet: Sheet) -> Iterator[Finding
             why = "One formula differs from all around it: changed by hand, or filled halfway."
             name = "shape-break"
         else:
-            value = shown_text(calculation.value(sheet.name, first), sheet.look(first))
+            locale = calculation.workbook.locale
+            held = calculation.value(sheet.name, first)
+            value = shown_text(held, sheet.look(first), locale=locale)
             typed = value or typed_text(content, first)
             says = f"The number {typed} stands in {where} where the block has {formula}."
             why = "It was typed over the formula, and answers to no input any more."

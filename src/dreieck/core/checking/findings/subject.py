@@ -144,7 +144,8 @@ class Subject:
         area, sheet = reference.area(landing), self.sheet_of(reference)
         if not sheet or not area:
             return "#REF!"
-        return shown_text(self.value(sheet, area.first), sheet.look(area.first), 24) or "empty"
+        value, look = self.value(sheet, area.first), sheet.look(area.first)
+        return shown_text(value, look, 24, self.calculation.workbook.locale) or "empty"
 
 
 def moves(parts: tuple[Part, ...]) -> bool:

@@ -27,6 +27,7 @@ export const OWN_ACTS = {
   looks: () => document.querySelector("#band select").focus(),
   look: () => (state.look_taken ? act("give-look") : act("take-look")),
   order: () => ask(`${form.dataset.pages}${state.sheet}/order?area=${selected()}`),
+  numbers: () => ask(`${form.dataset.pages}${state.sheet}/numbers`),
   commands: () => ask(`${form.dataset.pages}${state.sheet}/commands`),
   find: openFinder,
   "close-finder": closeFinder,

@@ -12,9 +12,10 @@ from dreieck.core.editing import dressing
 from dreieck.core.editing.lifting import labelled
 from dreieck.core.exceptions import DreieckError
 from dreieck.core.grid import Area
-from dreieck.core.sheet.edits import SetLooks
+from dreieck.core.sheet.edits import SetLocale, SetLooks
 from dreieck.core.values.formats import format_named
-from dreieck.core.values.look import shown_text
+from dreieck.core.values.locales import MAX_IDENTIFIER, identifier
+from dreieck.core.values.look import Look, shown_text
 from dreieck.core.values.style import Line, Style
 from dreieck.core.words.counting import addresses
 from dreieck.web.workbench.actions.context import Context, action
@@ -27,6 +28,12 @@ class Form(BaseModel):
     """The name of a number format."""
 
     form: str = Field("general", max_length=40)
+
+
+class Locale(BaseModel):
+    """The identifier of a locale, none for the neutral one."""
+
+    locale: str = Field("", max_length=MAX_IDENTIFIER)
 
 
 class Finer(BaseModel):
@@ -63,6 +70,20 @@ def format_numbers(context: Context, wish: Form) -> str:
     except KeyError:
         raise DreieckError(f"There is no number format “{wish.form}”.") from None
     return _dress(context, "number format", dressing.with_format(wish.form))
+
+
+@action()
+def write_as(context: Context, wish: Locale) -> str:
+    """Let numbers and dates of the workbook be written as in a language and place."""
+    try:
+        locale = identifier(wish.locale)
+    except KeyError:
+        raise DreieckError(f"“{wish.locale}” is no language and place that is known.") from None
+    if locale == context.opened.workbook.locale:
+        return ""
+    context.change("how numbers and dates are written", SetLocale(locale))
+    shown = shown_text(1234.5, Look("grouped", 2), locale=locale)
+    return f"Numbers are written and typed like {shown} now; formulas stay as they are."
 
 
 @action()

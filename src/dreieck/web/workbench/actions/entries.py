@@ -77,7 +77,8 @@ def enter_instead(context: Context, wish: Reading) -> str:
     entry = _keep(context, sheet, cell, wish.says)
     if isinstance(entry.content, str):
         return f"{cell.text} holds text now."
-    return f"{cell.text} holds {typed_text(entry.content, cell, sheet.look(cell))} now."
+    locale = context.opened.workbook.locale
+    return f"{cell.text} holds {typed_text(entry.content, cell, sheet.look(cell), locale)} now."
 
 
 def _keep(context: Context, sheet: Sheet, cell: Cell, text: str) -> Entry:

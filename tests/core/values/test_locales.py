@@ -1,0 +1,108 @@
+import math
+
+import pytest
+from hypothesis import given
+from hypothesis import strategies as st
+from tables import workbook
+
+from dreieck.core.grid import Cell
+from dreieck.core.sheet.content import read_entry, typed_text
+from dreieck.core.values.locales import identifier, known, localized, neutral
+from dreieck.core.values.look import Look, shown_text
+
+A1 = Cell(1, 1)
+NBSP, NARROW = "\u00a0", "\u202f"
+
+
+@pytest.mark.parametrize(
+    ("locale", "number", "percent", "amount", "day"),
+    [
+        ("", "-1,234,567.50", "12.5%", "-€1,234.50", "2026-03-01"),
+        ("de_DE", "-1.234.567,50", f"12,5{NBSP}%", f"-1.234,50{NBSP}€", "1.3.2026"),
+        ("de_CH", "-1’234’567.50", "12.5%", f"-EUR{NBSP}1’234.50", "1.3.2026"),
+        ("en_US", "-1,234,567.50", "12.5%", "-€1,234.50", "3/1/2026"),
+        ("en_IN", "-12,34,567.50", "12.5%", "-€1,234.50", "1/3/2026"),
+        ("fr_FR", f"-1{NARROW}234{NARROW}567,50", f"12,5{NBSP}%", f"-1{NARROW}234,50{NBSP}€",
+         "01/03/2026"),
+        ("tr_TR", "-1.234.567,50", "%12,5", "-€1.234,50", "01.03.2026"),
+        ("sv_SE", f"−1{NBSP}234{NBSP}567,50", f"12,5{NBSP}%", f"−1{NBSP}234,50{NBSP}€",
+         "2026-03-01"),
+    ],
+)  # fmt: skip
+def test_numbers_and_dates_are_written_as_in_a_place(locale, number, percent, amount, day):
+    shown = [
+        shown_text(value, look, 40, locale)
+        for value, look in (
+            (-1234567.5, Look("grouped", 2)), (0.125, Look("percent", 1)),
+            (-1234.5, Look("currency:EUR")), (46082.0, Look("date")),
+        )
+    ]  # fmt: skip
+    assert shown == [number, percent, amount, day]
+
+
+@pytest.mark.parametrize(
+    ("typed", "locale", "content", "form"),
+    [
+        ("1,5", "de_DE", 1.5, None),
+        ("1.234,5", "de_DE", 1234.5, "grouped"),
+        ("1.234", "de_DE", 1234.0, "grouped"),
+        ("-12,5 %", "de_DE", -0.125, "percent"),
+        ("1,5E3", "de_DE", 1500.0, None),
+        ("1.3.2026", "de_DE", 46082.0, "date"),
+        ("3/1/2026", "en_US", 46082.0, "date"),
+        ("1/3/26", "en_GB", 46082.0, "date"),
+        ("2026-03-01", "de_DE", 46082.0, "date"),
+        ("2026. 03. 01.", "hu_HU", 46082.0, "date"),
+        ("1 234,5", "fr_FR", 1234.5, "grouped"),
+        ("1'234.5", "de_CH", 1234.5, "grouped"),
+        ("12,34,567", "en_IN", 1234567.0, "grouped"),
+        ("%12,5", "tr_TR", 0.125, "percent"),
+        ("31.2.2026", "de_DE", "31.2.2026", None),
+        ("1,2,3", "de_DE", "1,2,3", None),
+        ("v 1,5", "de_DE", "v 1,5", None),
+    ],
+)
+def test_what_is_typed_is_read_as_it_is_written_there(typed, locale, content, form):
+    entry = read_entry(typed, A1, locale)
+    assert (entry.content, entry.form, entry.taken) == (content, form, "")
+
+
+def test_a_number_written_otherwise_is_taken_and_told():
+    entry = read_entry("1.5", A1, "de_DE")
+    assert (entry.content, entry.taken) == (1.5, "the number 1,5")
+    assert entry.others[0].entry == "'1.5"
+    assert "1/3/2026" not in read_entry("1/3/2026", A1, "de_DE").taken
+
+
+numbers = st.floats(allow_nan=False, allow_infinity=False)
+forms = st.sampled_from(["general", "percent", "grouped", "number", "date", "scientific"])
+
+
+@given(numbers, forms, st.sampled_from(sorted(known())))
+def test_what_is_shown_for_editing_reads_as_the_same_everywhere(number, form, locale):
+    text = typed_text(number, A1, Look(form), locale)
+    assert read_entry(text, A1, locale).content == number
+    formula = read_entry("=A1*1.5+SUM(B1,C1)", A1, locale).content
+    assert typed_text(formula, A1, Look(), locale) == "=A1*1.5+SUM(B1,C1)"
+
+
+@given(numbers.filter(lambda n: abs(n) < 1e15), st.sampled_from(sorted(known())))
+def test_numbers_with_thousands_read_back_in_every_locale(number, locale):
+    plain = shown_text(number, Look("grouped", 3))
+    told = neutral(localized(plain, "grouped", locale), locale)
+    value = read_entry(told or plain, A1).content
+    assert math.isclose(value, number, abs_tol=0.0006) or "E" in plain
+
+
+def test_a_workbook_writes_and_reads_in_its_own_way():
+    book = workbook(Loads={"A1": "1234.5"})
+    book.locale = "de_DE"
+    assert book.read_entry("0,12", A1).content == 0.12
+    assert book.copy().locale == "de_DE"
+
+
+def test_locales_are_known_however_they_are_spelled():
+    assert (identifier("de-ch"), identifier("de_DE"), identifier(" ")) == ("de_CH", "de_DE", "")
+    for wrong in ("xx_YY", "de" * 40, "de_DE; --", "../en"):
+        with pytest.raises(KeyError):
+            identifier(wrong)
