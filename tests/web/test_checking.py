@@ -4,9 +4,9 @@ import csv
 import io
 import re
 
-from dreieck import demo
 from dreieck.core.checking.findings import slides
 from dreieck.core.editing.fill import Fill
+from dreieck.demo import hut_supplies as demo
 
 
 def rules(page):
@@ -238,7 +238,7 @@ def test_the_shape_map_shows_blocks_and_breaks(client, page):
 
 def test_check_gives_the_findings_of_the_page(client, broken):
     sheets = {sheet.name: sheet.entries for sheet in demo.sheets()}
-    answer = client.post("/api/v1/check", json={"sheets": sheets}).json()
+    answer = client.post("/api/v1/check", json={"sheets": sheets, "names": demo.NAMES}).json()
     found = {
         block["area"]: [finding["rule"] for finding in block["findings"]]
         for block in answer["blocks"]

@@ -61,7 +61,8 @@ def test_cells_are_dressed_empty_ones_too_and_what_is_there_stays(page):
     assert not {"bold", "ground-lake"} & {*kind(page, "C5"), *kind(page, "D5")}
     for _ in range(7):
         page.act("undo")
-    assert kind(page, "C5") == ["number", "plain", "formula"] and kind(page, "G5") == []
+    assert kind(page, "C5") == ["number", "plain", "rule-larch", "formula"]
+    assert kind(page, "G5") == []
     for wish in ({"name": "ink", "value": "pink"}, {"name": "size", "value": "9"}):
         page.act("dress", **wish)
         assert "that there is" in page.notice

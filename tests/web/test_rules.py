@@ -1,5 +1,6 @@
 """Rules: conditions that are written like formulas and give cells a tone."""
 
+import pytest
 from web_page import Page
 
 
@@ -12,6 +13,12 @@ def toned(page, tone="rose"):
 
 
 C5_F10 = {(column, row) for column in (3, 4, 5, 6) for row in range(5, 11)}
+
+
+@pytest.fixture
+def page(client):
+    """The page without the rule of the demo."""
+    return Page(client).act("delete-rule", index=0, to="C5:F10")
 
 
 def test_a_rule_is_written_seen_kept_changed_and_taken_back(page):

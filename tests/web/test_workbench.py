@@ -288,7 +288,7 @@ def test_cards_say_what_each_choice_will_read(page):
 
 def test_an_input_tells_who_reads_it(page):
     page.select("C4")
-    assert "6 cells read it directly: C5:C10 . 36 more read it over others." in page.text
+    assert "6 cells read it directly: C5:C10 . 37 more read it over others." in page.text
     assert page.scene["dependents"] == [[3, 5, 3, 10]]
     page.select("A5")
     assert "No formula reads this cell." in page.text
@@ -305,7 +305,7 @@ def test_an_error_is_explained_with_its_first_cause(page):
 
 def test_sheets_are_added_renamed_duplicated_moved_and_deleted(client, page):
     page.act("rename-sheet", to="Week 1")
-    assert page.act("go-to", to="Prices!C7").scene["text"] == "=SUM('Week 1'!C5:F5)*(1+$B$4)"
+    assert page.act("go-to", to="Prices!C7").scene["text"] == "=SUM('Week 1'!C5:F5)*(1+reserve)"
     page.act("rename-sheet", to="season")
     assert "a sheet “season” already" in page.notice
     page.act("duplicate-sheet").act("move-sheet", columns=1)
@@ -315,7 +315,7 @@ def test_sheets_are_added_renamed_duplicated_moved_and_deleted(client, page):
     question = client.get("/workbooks/1/sheets/2/question").text
     assert "12 formulas elsewhere would lose a reference" in question
     page.act("go-to", to="'Week 1'!A1").act("delete-sheet")
-    assert page.act("go-to", to="Prices!C7").scene["text"] == "=SUM(#REF!)*(1+$B$4)"
+    assert page.act("go-to", to="Prices!C7").scene["text"] == "=SUM(#REF!)*(1+reserve)"
     for _ in range(5):
         page.act("undo")
     assert page.act("go-to", to="Loads!F10").shown("F10") == ["5.9"]

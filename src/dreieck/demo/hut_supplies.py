@@ -2,13 +2,24 @@
 
 from __future__ import annotations
 
+from dataclasses import replace
+
+from dreieck.core.formula import Shape
 from dreieck.core.grid import Area
-from dreieck.core.sheet.layout import Layout
+from dreieck.core.sheet.chart import Chart, Source
+from dreieck.core.sheet.layout import Layout, Rule
 from dreieck.core.values.look import Look
+from dreieck.core.values.style import Edges, Style
 from dreieck.store import NewSheet
 
 NAME = "Hut supplies"
 OPEN_SHEET = "Loads"
+NAMES = {
+    "carry_price": "Prices!$B$3",
+    "reserve": "Prices!$B$4",
+    "items": "Prices!$A$7:$A$12",
+    "costs": "Prices!$F$7:$F$12",
+}
 
 _TITLE = Look(role="title")
 _HEADING = Look(role="heading")
@@ -17,6 +28,7 @@ _INPUT_2 = Look("number", 2, "input")
 _ONE = Look("grouped", 1)
 _TWO = Look("grouped", 2)
 _PERCENT = Look("percent", 1)
+_TOTAL = Style(bold=True, edges=Edges(top="thin"))
 
 _ITEMS = (
     ("Flour", "0.12", "0.95"),
@@ -35,6 +47,10 @@ def sheets() -> list[NewSheet]:
     return [_prices(), _loads(), _season(), _to_mend()]
 
 
+def _shown(*areas: str) -> tuple[Source, ...]:
+    return tuple(Source(None, Area.parse(area)) for area in areas)
+
+
 def _filled(sheet: NewSheet, area: str, formula: str, look: Look) -> None:
     """Write a formula for each cell of an area; {c} and {r} stand for its column and row."""
     for cell in Area.parse(area).cells():
@@ -50,7 +66,12 @@ def _row(sheet: NewSheet, row: int, texts: dict[str, str], look: Look) -> None:
 
 
 def _prices() -> NewSheet:
-    sheet = NewSheet("Prices", layout=Layout.wide({1: 140}))
+    costs = Chart(
+        1, "stacked", _shown("A6:A12", "D6:E12"), "column", names=True, labels=True,
+        place=Area.parse("A17:F29"), title="What each item costs", value_title="for the week",
+    )  # fmt: skip
+    layout = replace(Layout.wide({1: 176, 7: 80}), charts=(costs,))
+    sheet = NewSheet("Prices", layout=layout)
     _row(sheet, 1, {"A": "Prices and weights, first week"}, _TITLE)
     sheet.entries |= {"A3": "Carrying price, per kg", "B3": "1.80"}
     sheet.entries |= {"A4": "Reserve", "B4": "10%"}
@@ -61,21 +82,29 @@ def _prices() -> NewSheet:
         sheet.entries |= {f"A{row}": item, f"B{row}": price}
         sheet.looks[f"B{row}"] = _INPUT_2
     for row in range(7, 13):
-        sheet.entries[f"C{row}"] = f"=SUM(Loads!C{row - 2}:F{row - 2})*(1+$B$4)"
+        sheet.entries[f"C{row}"] = f"=SUM(Loads!C{row - 2}:F{row - 2})*(1+reserve)"
         sheet.looks[f"C{row}"] = _ONE
     _filled(sheet, "D7:D12", "=B{r}*C{r}", _TWO)
-    _filled(sheet, "E7:E12", "=C{r}*$B$3", _TWO)
+    _filled(sheet, "E7:E12", "=C{r}*carry_price", _TWO)
     _filled(sheet, "F7:F12", "=D{r}+E{r}", _TWO)
     _filled(sheet, "G7:G13", "=F{r}/F$13", _PERCENT)
     sheet.entries["A13"] = "Total"
     sheet.looks["A13"] = _HEADING
     _filled(sheet, "C13:F13", "=SUM({c}7:{c}12)", _TWO)
     sheet.looks["C13"] = _ONE
+    for column in "ABCDEFG":
+        look = sheet.looks.get(f"{column}13", Look())
+        sheet.looks[f"{column}13"] = replace(look, style=_TOTAL)
+    sheet.entries |= {"A15": "Dearest item", "B15": "=INDEX(items,MATCH(MAX(costs),costs,0))"}
+    sheet.looks["B15"] = Look(role="result")
     return sheet
 
 
 def _loads() -> NewSheet:
-    sheet = NewSheet("Loads")
+    area = Area.parse("C5:F10")
+    # More than a sixth of what its hut needs.
+    heavy = Rule(area, Shape.parse("=C5>C$12/6", area.first), "larch")
+    sheet = NewSheet("Loads", layout=replace(Layout.wide({}), rules=(heavy,)))
     _row(sheet, 1, {"A": "Load for the first week, kg"}, _TITLE)
     _row(sheet, 3, {"A": "Item", "B": "kg a guest-night"}, _HEADING)
     sheet.entries["A4"] = "Guest-nights"
@@ -93,7 +122,12 @@ def _loads() -> NewSheet:
 
 
 def _season() -> NewSheet:
-    sheet = NewSheet("Season", layout=Layout.wide({3: 130, 4: 130}))
+    weeks = Chart(
+        1, "lines", _shown("A3:B15"), "column", names=True, labels=True,
+        place=Area.parse("F3:I14"), label_title=" ",
+    )  # fmt: skip
+    layout = replace(Layout.wide({1: 96, 2: 76, 4: 96, 5: 20}), charts=(weeks,))
+    sheet = NewSheet("Season", layout=layout)
     _row(sheet, 1, {"A": "Guests week by week"}, _TITLE)
     headings = ("Week", "Guests", "Running total", "Change")
     _row(sheet, 3, dict(zip("ABCD", headings, strict=True)), _HEADING)

@@ -4,9 +4,10 @@ from __future__ import annotations
 
 import unicodedata
 from collections import OrderedDict
-from collections.abc import Iterable, Iterator
+from collections.abc import Iterable, Iterator, Mapping
 from dataclasses import dataclass, field
 from threading import RLock
+from types import MappingProxyType
 from weakref import WeakValueDictionary
 
 from sqlalchemy import func
@@ -15,8 +16,9 @@ from sqlmodel import col, select
 from dreieck.core.editing.entering import entered
 from dreieck.core.exceptions import DreieckError
 from dreieck.core.grid import Cell
-from dreieck.core.sheet.edits import Edit, SetCells, SetLayout
+from dreieck.core.sheet.edits import Edit, SetCells, SetLayout, SetName
 from dreieck.core.sheet.layout import PLAIN_LAYOUT, Layout
+from dreieck.core.sheet.names import named
 from dreieck.core.values.look import PLAIN, Look
 from dreieck.store.database import DAMAGE, Database, StoreError, damaged
 from dreieck.store.lock import WorkbookLock
@@ -93,11 +95,15 @@ class Library:
         self,
         name: str,
         sheets: Iterable[NewSheet] = (NewSheet("Sheet 1"),),
+        names: Mapping[str, str] = MappingProxyType({}),
         *,
         is_demo: bool = False,
         open_sheet: str | None = None,
     ) -> int:
-        """Make a workbook and return its number. Raises DreieckError for a name that cannot be."""
+        """Make a workbook and return its number; ``names`` say what they stand for.
+
+        Raises DreieckError for a name that cannot be.
+        """
         name = checked_name(name)
         self._database.check_there()
         with self._lock, self._database.session() as session:
@@ -117,7 +123,11 @@ class Library:
             id = row.id
             session.commit()
         opened = self.open(id)
-        if edits := [edit for each in made for edit in _first_edits(opened, *each)]:
+        edits: list[Edit] = [
+            SetName(each.key, each) for name, says in names.items() if (each := named(name, says))
+        ]
+        edits += [edit for each in made for edit in _first_edits(opened, *each)]
+        if edits:
             opened.furnish(edits)
         return id
 

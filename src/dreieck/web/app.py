@@ -39,7 +39,7 @@ def create_app(settings: Settings) -> FastAPI:
         library.close()
         raise
     if settings.demo and not any(listed.is_demo for listed in library.listed()):
-        library.create(demo.NAME, demo.sheets(), is_demo=True, open_sheet=demo.OPEN_SHEET)
+        demo.make(library)
 
     @asynccontextmanager
     async def lifespan(_: FastAPI) -> AsyncIterator[None]:

@@ -37,7 +37,7 @@ def start_demo_again(request: Request, library: TheLibrary) -> Response:
     for listed in library.listed():
         if listed.is_demo:
             library.delete(listed.id)
-    made = library.create(demo.NAME, demo.sheets(), is_demo=True, open_sheet=demo.OPEN_SHEET)
+    made = demo.make(library)
     return _opened(request, made)
 
 
