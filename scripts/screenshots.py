@@ -105,17 +105,7 @@ def both(page: Page) -> None:
     page.keyboard.press("Alt+KeyV")
 
 
-def causes(page: Page) -> None:
-    page.keyboard.press("Alt+KeyV")
-    select(page, "Prices!B3")
-    page.keyboard.type("dear")
-    page.keyboard.press("Enter")
-    select(page, "F13")
-
-
 def guide(page: Page) -> None:
-    page.keyboard.press("Control+z")
-    settle(page)
     page.goto("/guide#SUMIF")
     page.wait_for_timeout(900)  # the page scrolls there smoothly
 
@@ -134,15 +124,6 @@ def trying(page: Page) -> None:
     select(page, "B3")
     page.locator("#try-to").fill("2")
     page.locator("#try-to").press("Enter")
-
-
-def pasting(page: Page) -> None:
-    page.goto("/workbooks/1/sheets/3?at=A4:C6")
-    settle(page)
-    page.evaluate("document.dispatchEvent(new ClipboardEvent('copy'))")
-    settle(page)
-    select(page, "F4")
-    page.evaluate("document.dispatchEvent(new ClipboardEvent('paste'))")
 
 
 def aiming(page: Page) -> None:
@@ -178,29 +159,38 @@ def shape_map(page: Page) -> None:
     page.goto("/workbooks/1/sheets/2/map")
 
 
-def selection(page: Page) -> None:
-    page.goto("/workbooks/1/sheets/2?at=C7:C8")
+def charts(page: Page) -> None:
+    page.goto("/workbooks/1/sheets/3?at=B7")
     settle(page)
-    page.keyboard.press("Alt+KeyL")
-    page.wait_for_selector("dialog[open]")
+    page.keyboard.press("Alt+KeyQ")
+    page.locator(".chart.chosen svg").wait_for()
 
 
-def naming(page: Page) -> None:
-    page.goto("/workbooks/1/sheets/1?at=A6:G12")
+def looks(page: Page) -> None:
+    page.goto("/workbooks/1/sheets/2?at=C5:F10")
     settle(page)
-    page.keyboard.press("Alt+KeyN")
+    page.get_by_role("button", name="change").click()
+
+
+def replacing(page: Page) -> None:
+    page.keyboard.press("Escape")
+    page.keyboard.press("Control+KeyF")
+    page.get_by_role("searchbox").fill("D$4")
+    page.get_by_label("Replace with").fill("$D$4")
+    page.get_by_label("show before and after").check()
     page.wait_for_timeout(400)
+
+
+def ordering(page: Page) -> None:
+    page.goto("/workbooks/1/sheets/3?at=B6")
+    settle(page)
+    page.keyboard.press("Control+KeyK")
+    page.locator("#commands-filter").fill("order rows")
+    page.keyboard.press("Enter")
+    page.locator("#ordered table").wait_for()
 
 
 def names(page: Page) -> None:
-    page.get_by_role("button", name="Give these names").click()
-    settle(page)
-    select(page, "B3")
-    page.keyboard.press("Alt+KeyN")
-    page.wait_for_timeout(400)
-    page.keyboard.type("carry_price")
-    page.keyboard.press("Enter")
-    settle(page)
     page.goto("/workbooks/1/names")
 
 
@@ -229,17 +219,17 @@ VIEWS = {
     "checking": checking,
     "suggesting": suggesting,
     "both": both,
-    "causes": causes,
     "guide": guide,
     "finding": finding,
     "trying": trying,
-    "pasting": pasting,
     "aiming": aiming,
     "shift-log": shift_log,
     "four-ways": ways,
     "shape-map": shape_map,
-    "selection": selection,
-    "naming": naming,
+    "charts": charts,
+    "looks": looks,
+    "replacing": replacing,
+    "ordering": ordering,
     "names": names,
     "lifting": lifting,
 }

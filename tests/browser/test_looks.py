@@ -107,7 +107,7 @@ def test_a_rule_is_written_by_pointing_and_looked_at_landing_by_landing(bench):
     expect(bench.notice).to_contain_text("C5:F10 takes the tone rose where it holds.")
     bench.click("E7")
     expect(bench.panel).to_contain_text("=E7>50")
-    bench.panel.get_by_role("button", name="delete").click()
+    bench.panel.get_by_role("button", name="delete").first.click()
     has_not(bench, "E7", "rule-rose")
     bench.keys("Control+KeyZ")
     has(bench, "E7", "rule-rose")

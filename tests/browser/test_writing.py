@@ -152,7 +152,7 @@ def test_sheets_are_handled_in_their_dialog(bench):
     bench.keys("Alt+Comma")
     bench.at("Prices!A1")
     bench.click("C7")
-    expect(bench.desk).to_have_value("=SUM('Week 1'!C5:F5)*(1+$B$4)")
+    expect(bench.desk).to_have_value("=SUM('Week 1'!C5:F5)*(1+reserve)")
     bench.keys("Alt+KeyS")
     dialog.get_by_role("button", name="Delete the sheet").click()
     expect(bench.notice).to_contain_text("Prices was deleted")

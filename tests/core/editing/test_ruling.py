@@ -35,10 +35,9 @@ def grid():
 
 def test_a_condition_shifts_over_its_area_like_any_filled_formula():
     book = grid()
-    undo = rule(book, "C5:D6", "=C5>$B5*300")
-    assert toned(book) == {"rose": {"C5", "C6"}}
-    rule(book, "B4:D6", "=ISTEXT($A4)", "moss")
-    # Of several rules the first one that holds counts.
+    undo = rule(book, "B4:D6", "=ISTEXT($A4)", "moss")
+    rule(book, "C5:D6", "=C5>$B5*300")
+    # Of several rules the one that came last counts, where it holds.
     assert toned(book) == {
         "rose": {"C5", "C6"},
         "moss": {"B4", "C4", "D4", "B5", "D5", "B6", "D6"},
@@ -47,14 +46,14 @@ def test_a_condition_shifts_over_its_area_like_any_filled_formula():
     apply(book, [ruling.unruled(sheet, ruling.rule_of(sheet, 1, "B4:D6"))])
     rule(book, "C5:D6", "=1/0")
     assert toned(book) == {"rose": {"C5", "C6"}}
-    rule(book, "C5:D6", "=C5", index=1, tone="lake")
-    assert toned(book)["lake"] == {"D5", "D6"}
+    rule(book, "C5:D6", "=C5", index=0, tone="lake")
+    assert toned(book) == {"lake": {"C5", "D5", "C6", "D6"}}
     # Another area is another rule, whatever number it had.
     undo_more = rule(book, "H9", "=TRUE", index=0)
     assert len(told(book)) == 3
     apply(book, undo_more)
     apply(book, [ruling.unruled(sheet, ruling.rule_of(sheet, 0, "C5:D6"))])
-    assert toned(book) == {"lake": {"C5", "D5", "C6", "D6"}}
+    assert toned(book) == {"rose": {"C5", "C6"}}
     with pytest.raises(DreieckError, match="no longer there"):
         ruling.rule_of(sheet, 1, "C5:D6")
     with pytest.raises(DreieckError, match="for other cells"):

@@ -17,14 +17,15 @@ MAX_RULES = 40
 def ruled(sheet: Sheet, area: Area, shape: Shape, tone: Tone, index: int = -1) -> SetRules:
     """Give a rule to an area, or change the one with this number, if that is for the area.
 
-    ``shape`` is the condition in every cell. Raises DreieckError for too many rules.
+    ``shape`` is the condition in every cell; a new rule counts before the others. Raises
+    DreieckError for too many rules.
     """
     rules = list(sheet.layout.rules)
     rule = Rule(area, shape, tone)
     if 0 <= index < len(rules) and rules[index].area == area:
         rules[index] = rule
     else:
-        rules.append(rule)
+        rules.insert(0, rule)
     if len(rules) > MAX_RULES:
         raise DreieckError(f"A sheet can have {MAX_RULES} rules. Delete one of them first.")
     return SetRules(sheet.id, tuple(rules))

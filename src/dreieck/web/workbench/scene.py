@@ -215,9 +215,8 @@ def _ruled(situation: Situation, in_view: Window) -> dict[Cell, Tone]:
     """The tones of the cells in view by the rules of the sheet, and the one that is written."""
     rules = list(situation.sheet.layout.rules)
     if situation.rule and situation.home is situation.sheet:
-        if 0 <= situation.state.rule_index < len(rules):
-            del rules[situation.state.rule_index]
-        rules.insert(0, situation.rule)
+        index = situation.state.rule_index
+        rules[max(index, 0) : index + 1] = [situation.rule]
     if not rules:
         return {}
     return tones(situation.calculation, situation.sheet.name, rules, in_view.areas())
