@@ -16,6 +16,7 @@ from bench import (
     pulling,
     running,
     saving,
+    scrolling,
 )
 
 FIGURES = (
@@ -32,6 +33,7 @@ FIGURES = (
     checking,
     logging,
     pulling,
+    scrolling,
 )
 
 

@@ -225,11 +225,11 @@ VIEWS = {
     "aiming": aiming,
     "shift-log": shift_log,
     "four-ways": ways,
-    "shape-map": shape_map,
     "charts": charts,
     "looks": looks,
     "replacing": replacing,
     "ordering": ordering,
+    "shape-map": shape_map,
     "names": names,
     "lifting": lifting,
 }

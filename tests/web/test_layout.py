@@ -34,6 +34,19 @@ def test_a_column_is_fitted_to_what_it_shows(page):
     assert sizes(page, "rows")[3] == 29
 
 
+def test_a_row_is_fitted_to_text_that_is_broken_into_lines(page):
+    page.enter("H5", "flour for bread and for dumplings, bought in the valley")
+    page.select("H5").act("fit-lines", axis="row", at=5)
+    assert sizes(page, "rows")[5] == 29
+    page.act("dress", name="wrap").act("fit-lines", axis="row", at=5)
+    broken = sizes(page, "rows")[5]
+    assert 60 < broken < 120
+    page.act("dress", name="size", value="huge").act("fit-lines", axis="row", at=5)
+    assert sizes(page, "rows")[5] > broken
+    page.act("resize-lines", axis="row", at=30, size=70).act("fit-lines", axis="row", at=30)
+    assert sizes(page, "rows").get(30, 29) == 29
+
+
 def test_hidden_lines_are_read_but_not_seen_and_come_back(page):
     page.select("C6", "D8").act("hide-lines", axis="row")
     assert page.notice == "Rows 6 to 8 hidden."

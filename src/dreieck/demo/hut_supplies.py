@@ -124,7 +124,7 @@ def _loads() -> NewSheet:
 def _season() -> NewSheet:
     weeks = Chart(
         1, "lines", _shown("A3:B15"), "column", names=True, labels=True,
-        place=Area.parse("F3:I14"), label_title=" ",
+        place=Area.parse("F3:I14"),
     )  # fmt: skip
     layout = replace(Layout.wide({1: 96, 2: 76, 4: 96, 5: 20}), charts=(weeks,))
     sheet = NewSheet("Season", layout=layout)

@@ -67,7 +67,7 @@ def test_a_reference_aimed_anew_keeps_its_locks(text, index, area, after):
 def suggested(text, used=None, **sheets):
     made = workbook(**(sheets or {"Loads": {}, "Week_1": {}}))
     caret = text.index("|")
-    found = suggestions(made, text.replace("|", ""), caret, used or {})
+    found = suggestions(Calculation(made), text.replace("|", ""), caret, used or {})
     return [each.insert for each in found]
 
 

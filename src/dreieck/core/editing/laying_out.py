@@ -24,10 +24,10 @@ def resized(sheet: Sheet, lines: Sequence[Lines], size: int | None) -> SetLayout
     return _changed(sheet, lines, lambda look: _of_size(size))
 
 
-def sized(sheet: Sheet, axis: Axis, sizes: Mapping[int, int | None]) -> SetLayout:
-    """Give each of some rows or columns a size of its own."""
+def fitted(sheet: Sheet, lines: Sequence[Lines], sizes: Mapping[int, int | None]) -> SetLayout:
+    """Give each of some rows or columns a size of its own, and the usual one to those without."""
+    layout, axis = resized(sheet, lines, None).layout, lines[0].axis
     runs = (LineRun(at, at, _of_size(size)) for at, size in sizes.items())
-    layout = sheet.layout
     return SetLayout(sheet.id, layout.with_lines(axis, layout.on(axis).put(runs)))
 
 

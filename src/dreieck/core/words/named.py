@@ -4,19 +4,26 @@ from __future__ import annotations
 
 from itertools import islice
 
-from dreieck.core.formula import Shape
-from dreieck.core.sheet.content import typed_text
+from dreieck.core.calculate import Calculation, look_of
 from dreieck.core.sheet.names import Named
-from dreieck.core.sheet.workbook import Workbook
+from dreieck.core.values.look import shown_text
+
+_ROOM = 16
 
 
-def what_it_holds(workbook: Workbook, each: Named) -> str:
-    """What a name holds, in short: its first plain values, or the formula that it stands for."""
+def what_it_holds(calculation: Calculation, each: Named) -> str:
+    """What a name holds, in short: its first values, or the formula that it stands for."""
+    workbook = calculation.workbook
     if not each.place or not workbook.has_sheet(each.place[0]):
         return each.shape_text
     sheet, area = workbook.sheet(each.place[0]), each.place[1]
     found = [
-        content.text(cell) if isinstance(content, Shape) else typed_text(content, cell)
+        shown_text(
+            calculation.value(sheet.name, cell),
+            look_of(content, sheet.look(cell)),
+            _ROOM,
+            workbook.locale,
+        )
         for cell, content in islice(sheet.filled(area), 3)
     ]
     more = " …" if sheet.count(area) > len(found) else ""

@@ -6,11 +6,11 @@ import re
 from collections.abc import Mapping
 from dataclasses import dataclass
 
+from dreieck.core.calculate import Calculation
 from dreieck.core.formula.printer import sheet_text
 from dreieck.core.formula.tokens import TokenKind, cut
 from dreieck.core.functions import EVERYDAY, Function, every, find
 from dreieck.core.sheet.names import Named
-from dreieck.core.sheet.workbook import Workbook
 from dreieck.core.words.named import what_it_holds
 
 MAX_SUGGESTIONS = 7
@@ -43,7 +43,7 @@ class Argument:
 
 
 def suggestions(
-    workbook: Workbook, text: str, caret: int, used: Mapping[str, int]
+    calculation: Calculation, text: str, caret: int, used: Mapping[str, int]
 ) -> list[Suggestion]:
     """Functions, names and sheets whose names begin with the word before the caret.
 
@@ -55,10 +55,11 @@ def suggestions(
         return []
     if caret < len(text) and (text[caret].isalnum() or text[caret] in "_.!("):
         return []
+    workbook = calculation.workbook
     word, start = match[0].lstrip("'").casefold(), match.start()
     found = [
         *(
-            Suggestion("name", named.name, _said(workbook, named), named.name, start)
+            Suggestion("name", named.name, _said(calculation, named), named.name, start)
             for named in workbook.names.values()
             if named.name.casefold().startswith(word)
         ),
@@ -82,9 +83,9 @@ def _rare(suggestion: Suggestion) -> bool:
     return bool(suggestion.function and suggestion.function.family not in EVERYDAY)
 
 
-def _said(workbook: Workbook, named: Named) -> str:
+def _said(calculation: Calculation, named: Named) -> str:
     """What a name stands for, and what it holds."""
-    holds = what_it_holds(workbook, named)
+    holds = what_it_holds(calculation, named)
     says = f"{named.kind}: {named.shape_text}"
     return says if holds == named.shape_text else f"{says}, holds {holds}"
 

@@ -259,7 +259,7 @@ def _lines(opened: OpenWorkbook) -> list[NameLine]:
     return [
         NameLine(
             named,
-            what_it_holds(workbook, named),
+            what_it_holds(opened.calculation, named),
             sum(area.size for _, area in used.get(named.key, [])),
             [
                 (sheet.id, area.first.text, area_text(area, sheet.name))

@@ -111,7 +111,7 @@ def _name_card(situation: Situation, named: Named) -> NameCard:
         sheet, area = named.place
         holds = situation.shown_value(area.first, sheet)
     else:
-        holds = what_it_holds(situation.workbook, named)
+        holds = what_it_holds(situation.calculation, named)
     return NameCard(
         named.name, named.kind, stands_for, "" if holds == stands_for else holds, stays
     )

@@ -1,4 +1,4 @@
-"""How wide text is in a cell, so that columns can be fitted and numbers know their room."""
+"""How large text is in a cell, so that lines can be fitted and numbers know their room."""
 
 from __future__ import annotations
 
@@ -7,13 +7,19 @@ from collections.abc import Iterable
 from itertools import islice
 
 from dreieck.core.calculate import Calculation, look_of
-from dreieck.core.grid import Area
+from dreieck.core.grid import Area, Cell
+from dreieck.core.sheet.content import Content
 from dreieck.core.sheet.sheet import Sheet
 from dreieck.core.values.look import PLAIN, Look, shown_text
+from dreieck.core.values.style import Size
+from dreieck.web.workbench.window import USUAL_SIZES
 
 _DIGIT = 7.9
 _NARROW_SIZE, _WIDE_SIZE = 4.2, 11
 _PADDING = 18
+_SIZES: dict[Size, int] = {"small": 11, "usual": 13, "large": 16, "huge": 20}
+"""How large letters are, in pixels."""
+_LEADING, _MARGIN = 1.25, 8
 _NARROW = "iljtf.,:;'|!()[]I \u2019"
 _WIDE = "mwMWQO@%ODGN"
 _MAX_FITTED = 5_000
@@ -33,11 +39,51 @@ def fits(text: str, width: int) -> bool:
 
 def width_of(text: str, look: Look) -> int:
     """How many pixels a text needs in a cell."""
+    return math.ceil(_length(text, look)) + _PADDING
+
+
+def _length(text: str, look: Look) -> float:
     size = sum(
         _NARROW_SIZE if c in _NARROW else _WIDE_SIZE if c in _WIDE else _DIGIT for c in text
     )
-    heavier = 1.15 if look.role in ("title", "heading") else 1
-    return math.ceil(size * heavier) + _PADDING
+    is_heavy = look.role in ("title", "heading", "result") or look.style.bold
+    return size * _SIZES[look.style.size] / _SIZES["usual"] * (1.15 if is_heavy else 1)
+
+
+def lines_of(text: str, look: Look, width: int) -> int:
+    """Into how many lines a text is broken in a cell of so many pixels, between its words."""
+    room, lines, used = width - _PADDING, 1, 0.0
+    for word in text.split():
+        size = _length(word, look)
+        if used and used + _NARROW_SIZE + size > room:
+            lines, used = lines + 1, 0.0
+        # A word that is too long is broken itself.
+        more = int(size // max(room, 1))
+        lines, used = lines + more, used + (_NARROW_SIZE if used else 0) + size - more * room
+    return lines
+
+
+def fitting_height(calculation: Calculation, sheet: Sheet, row: int) -> int | None:
+    """The height at which all of a row can be read; None where the usual one does."""
+    used = sheet.used()
+    area = used and used.common(Area(used.left, row, used.right, row))
+    heights = [
+        _height(calculation, sheet, cell, content)
+        for cell, content in islice(sheet.filled(area), _MAX_FITTED)
+    ] if area else []  # fmt: skip
+    height = max(heights, default=0)
+    return height if height > USUAL_SIZES["row"] else None
+
+
+def _height(calculation: Calculation, sheet: Sheet, cell: Cell, content: Content) -> int:
+    look = look_of(content, sheet.look(cell))
+    lines = 1
+    if look.style.wrap or look.role == "heading":
+        value = calculation.value(sheet.name, cell)
+        text = shown_text(value, look, _ROOM_FOR_ALL, calculation.workbook.locale)
+        width = sheet.layout.columns.at(cell.column).size or USUAL_SIZES["column"]
+        lines = lines_of(text, look, width)
+    return math.ceil(lines * _SIZES[look.style.size] * _LEADING) + _MARGIN
 
 
 def fitting_width(calculation: Calculation, sheet: Sheet, column: int) -> int | None:

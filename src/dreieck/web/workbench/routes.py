@@ -246,7 +246,8 @@ def _suggestions(situation: Situation) -> list[Suggestion]:
     if not situation.writing or situation.rehearsing:
         return []
     text, caret = situation.desk_text, situation.state.caret
-    return suggestions(situation.workbook, text, caret, situation.opened.used_functions())
+    opened = situation.opened
+    return suggestions(opened.calculation, text, caret, opened.used_functions())
 
 
 def _argument(situation: Situation) -> Argument | None:

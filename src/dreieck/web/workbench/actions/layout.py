@@ -15,10 +15,10 @@ from dreieck.core.words.counting import many
 from dreieck.core.words.headings import headings_in_view
 from dreieck.web.workbench.actions.context import Context, action
 from dreieck.web.workbench.actions.lines import OnAxis, selected_lines
-from dreieck.web.workbench.measuring import fitting_width
+from dreieck.web.workbench.measuring import fitting_height, fitting_width
 from dreieck.web.workbench.window import own_size
 
-_MAX_FITTED_COLUMNS = 300
+_MAX_FITTED = 300
 
 
 class Grasped(OnAxis):
@@ -53,18 +53,18 @@ def resize_lines(context: Context, wish: Size) -> str:
 
 @action()
 def fit_lines(context: Context, wish: Grasped) -> str:
-    """Make columns as wide as what they show, and rows as high as usual."""
+    """Make columns as wide, and rows as high, as what they show."""
     lines = _meant(context, wish)
     sheet, calculation = context.sheet, context.opened.calculation
+    last = sheet.end(wish.axis)
+    numbers = [n for each in lines for n in range(each.first, min(each.last, last) + 1)]
     if wish.axis == "column":
-        numbers = [n for each in lines for n in range(each.first, each.last + 1)]
-        filled = [number for number in numbers if number in sheet.columns]
-        if len(filled) > _MAX_FITTED_COLUMNS:
-            raise DreieckError(f"At most {_MAX_FITTED_COLUMNS} columns can be fitted at once.")
-        widths = {number: fitting_width(calculation, sheet, number) for number in filled}
-        edit = laying_out.sized(sheet, "column", widths)
-    else:
-        edit = laying_out.resized(sheet, lines, None)
+        numbers = [number for number in numbers if number in sheet.columns]
+    if len(numbers) > _MAX_FITTED:
+        raise DreieckError(f"At most {_MAX_FITTED} {wish.axis}s can be fitted at once.")
+    fitting = fitting_width if wish.axis == "column" else fitting_height
+    sizes = {number: fitting(calculation, sheet, number) for number in numbers}
+    edit = laying_out.fitted(sheet, lines, sizes)
     return _lay_out(context, lines, edit, "fitted")
 
 
