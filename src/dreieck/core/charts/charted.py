@@ -9,7 +9,7 @@ from typing import NamedTuple
 
 from dreieck.core.calculate import Calculation, look_of
 from dreieck.core.charts.scale import decimals_of, ticks
-from dreieck.core.charts.strips import Strip, parts_of, strips
+from dreieck.core.charts.strands import Strand, parts_of, strands
 from dreieck.core.exceptions import DreieckError
 from dreieck.core.sheet.chart import Chart
 from dreieck.core.sheet.sheet import Sheet
@@ -76,7 +76,7 @@ def charted(calculation: Calculation, home: Sheet, chart: Chart) -> Charted:
     """What a chart on the sheet ``home`` shows."""
     try:
         parts = parts_of(calculation.workbook, home, chart.sources)
-        lines = strips(parts, chart.series)
+        lines = strands(parts, chart.series)
     except DreieckError as error:
         return Charted(title=chart.title, problem=str(error))
     if not lines:
@@ -85,9 +85,9 @@ def charted(calculation: Calculation, home: Sheet, chart: Chart) -> Charted:
 
 
 class _Reader:
-    """Reads the strips of a chart."""
+    """Reads the strands of a chart."""
 
-    def __init__(self, calculation: Calculation, chart: Chart, lines: list[Strip]) -> None:
+    def __init__(self, calculation: Calculation, chart: Chart, lines: list[Strand]) -> None:
         self.calculation = calculation
         self.chart = chart
         self.locale = calculation.workbook.locale
@@ -139,15 +139,15 @@ class _Reader:
         above = heading_above(self.calculation.workbook.sheet(first.sheet), first.cell)
         return above or (series[0].name if len(series) == 1 else first.sheet)
 
-    def heading(self, line: Strip | None) -> str:
-        """What the first cell of a strip says, where that names it."""
+    def heading(self, line: Strand | None) -> str:
+        """What the first cell of a strand says, where that names it."""
         return self.shown(line.place(0))[1] if line and self.first else ""
 
-    def series(self, line: Strip, number: int) -> Series:
+    def series(self, line: Strand, number: int) -> Series:
         name = self.heading(line) or f"series {number}"
         return Series(name, tuple(self.mark(line, index) for index in self.indexes))
 
-    def mark(self, line: Strip, index: int) -> Mark:
+    def mark(self, line: Strand, index: int) -> Mark:
         place = line.place(index)
         value, text = self.shown(place)
         across: float | None = None

@@ -7,7 +7,7 @@ from itertools import pairwise
 from typing import NamedTuple
 
 from dreieck.core.calculate import Calculation
-from dreieck.core.charts.strips import SheetArea, Strip, strips
+from dreieck.core.charts.strands import SheetArea, Strand, strands
 from dreieck.core.grid import AXES, CROSSING, MAX_ROW, Area, Axis, Cell
 from dreieck.core.sheet.chart import Kind
 from dreieck.core.sheet.sheet import Sheet
@@ -31,7 +31,7 @@ class Proposal(NamedTuple):
 
 def proposed(calculation: Calculation, parts: Sequence[SheetArea]) -> Proposal:
     """How some places would be read as a chart. Raises DreieckError."""
-    first = {axis: strips(parts, axis)[:_COMPARED] for axis in AXES}
+    first = {axis: strands(parts, axis)[:_COMPARED] for axis in AXES}
     heads = {axis: _is_heading(calculation, first[axis]) for axis in AXES}
     rows, columns = (len(first[axis][0]) for axis in AXES)
     body = {"row": rows - heads["row"], "column": columns - heads["column"]}
@@ -46,7 +46,7 @@ def proposed(calculation: Calculation, parts: Sequence[SheetArea]) -> Proposal:
 
 def is_headed(calculation: Calculation, parts: Sequence[SheetArea], axis: Axis) -> bool:
     """Whether the first row, or column, of some places holds headings. Raises DreieckError."""
-    return _is_heading(calculation, strips(parts, axis)[:_COMPARED])
+    return _is_heading(calculation, strands(parts, axis)[:_COMPARED])
 
 
 def around(sheet: Sheet, cell: Cell) -> Area:
@@ -79,12 +79,12 @@ def _as_far(sheet: Sheet, edge: Area) -> Area:
     return edge._replace(bottom=bottom)
 
 
-def _is_heading(calculation: Calculation, first: Sequence[Strip]) -> bool:
-    """Whether the first strip is one of headings for those that follow."""
+def _is_heading(calculation: Calculation, first: Sequence[Strand]) -> bool:
+    """Whether the first strand is one of headings for those that follow."""
     if len(first) < 2:
         return False
-    strip, behind = first[:2]
-    cells = _some(calculation, strip)
+    strand, behind = first[:2]
+    cells = _some(calculation, strand)
     corner, others = cells[0][0], cells[1:]
     if not others:
         return isinstance(corner, str) and isinstance(_some(calculation, behind)[0][0], float)
@@ -102,12 +102,12 @@ def _is_heading(calculation: Calculation, first: Sequence[Strip]) -> bool:
     return counted and not isinstance(corner, float)
 
 
-def _stands_out(calculation: Calculation, first: Sequence[Strip]) -> bool:
-    """Whether a strip of texts is more than one more of them: it says so, or measures follow."""
+def _stands_out(calculation: Calculation, first: Sequence[Strand]) -> bool:
+    """Whether a strand of texts is more than one more of them: it says so, or measures follow."""
     cells = _some(calculation, first[0])
     if any(look.role == "heading" for _, look in cells):
         return True
-    following = (each for strip in first[1:] for each in _some(calculation, strip)[1:])
+    following = (each for strand in first[1:] for each in _some(calculation, strand)[1:])
     return any(value is not None and not _is_told(value, look) for value, look in following)
 
 
@@ -116,16 +116,16 @@ def _is_told(value: Value, look: Look) -> bool:
     return isinstance(value, str) or look.role == "heading" or look.form in _DATES
 
 
-def _is_ordered(calculation: Calculation, strip: Strip) -> bool:
+def _is_ordered(calculation: Calculation, strand: Strand) -> bool:
     """Whether headings follow each other in time, or are counted."""
-    cells = _some(calculation, strip)[1:]
+    cells = _some(calculation, strand)[1:]
     values = [value for value, _ in cells if value is not None]
     return len(values) > 1 and all(isinstance(value, float) for value in values)
 
 
-def _some(calculation: Calculation, strip: Strip) -> list[tuple[Value, Look]]:
-    """What the first cells of a strip show, and how."""
-    places = [strip.place(index) for index in range(min(len(strip), _LOOKED_AT))]
+def _some(calculation: Calculation, strand: Strand) -> list[tuple[Value, Look]]:
+    """What the first cells of a strand show, and how."""
+    places = [strand.place(index) for index in range(min(len(strand), _LOOKED_AT))]
     return [(calculation.value(*place), _look(calculation, place)) for place in places]
 
 

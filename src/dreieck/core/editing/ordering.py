@@ -16,7 +16,7 @@ from typing import NamedTuple
 from dreieck.core.analysis.totalling import totals_above
 from dreieck.core.calculate import Calculation
 from dreieck.core.charts.proposing import around, is_headed
-from dreieck.core.charts.strips import SheetArea
+from dreieck.core.charts.strands import SheetArea
 from dreieck.core.editing.following import followed, followed_names, same_sheet
 from dreieck.core.editing.readers import MAX_MOVED_CELLS, readers_after, readers_of
 from dreieck.core.exceptions import DreieckError

@@ -7,7 +7,7 @@ from dataclasses import replace
 
 from dreieck.core.calculate import Calculation
 from dreieck.core.charts.charted import charted
-from dreieck.core.charts.strips import Strip, parts_of, strips
+from dreieck.core.charts.strands import Strand, parts_of, strands
 from dreieck.core.checking.findings.finding import Finding, Mend
 from dreieck.core.checking.findings.ranges import goes_on
 from dreieck.core.editing.charting import changed, sources_text
@@ -33,7 +33,7 @@ def missed_by(calculation: Calculation, home: Sheet, chart: Chart) -> Finding | 
     """What a chart on the sheet ``home`` leaves out at the ends of its series."""
     try:
         parts = parts_of(calculation.workbook, home, chart.sources)
-        lines = strips(parts, chart.series)
+        lines = strands(parts, chart.series)
     except DreieckError:
         return None
     axis = CROSSING[chart.series]
@@ -70,7 +70,7 @@ def missed_by(calculation: Calculation, home: Sheet, chart: Chart) -> Finding | 
     )
 
 
-def _going_on(calculation: Calculation, lines: list[Strip], step: int) -> int:
+def _going_on(calculation: Calculation, lines: list[Strand], step: int) -> int:
     """How many cells further every series goes on with numbers of its sort."""
     count = 0
     while count < _MOST and all(_goes_on(calculation, line, (count + 1) * step) for line in lines):
@@ -78,7 +78,7 @@ def _going_on(calculation: Calculation, lines: list[Strip], step: int) -> int:
     return count
 
 
-def _goes_on(calculation: Calculation, line: Strip, steps: int) -> bool:
+def _goes_on(calculation: Calculation, line: Strand, steps: int) -> bool:
     sheet, area = line.parts[0]
     inside = area.last if steps > 0 else area.first
     cell = inside.step(line.axis, steps)

@@ -1,4 +1,4 @@
-"""The cells of a chart in strips: one for each column, or row, of all its sources together."""
+"""The cells of a chart in strands: one for each column, or row, of all its sources together."""
 
 from __future__ import annotations
 
@@ -20,7 +20,7 @@ class SheetArea(NamedTuple):
     area: Area
 
 
-class Strip(NamedTuple):
+class Strand(NamedTuple):
     """Cells in a line on one axis, of one part or of several that follow each other."""
 
     axis: Axis
@@ -55,18 +55,18 @@ def parts_of(workbook: Workbook, home: Sheet, sources: Iterable[Source]) -> list
     return found
 
 
-def strips(parts: Sequence[SheetArea], axis: Axis) -> list[Strip]:
+def strands(parts: Sequence[SheetArea], axis: Axis) -> list[Strand]:
     """The columns of all parts, or their rows, in order. Raises DreieckError.
 
     Parts of the same height stand side by side, those of the same width below each other.
     """
     joined = _joined_on(parts)
-    found: list[Strip] = []
+    found: list[Strand] = []
     if axis == joined:
         for sheet, area in parts:
             first, last = area.on(axis)
             single = (area.spanning(axis, at, at) for at in range(first, last + 1))
-            found += [Strip(CROSSING[axis], (SheetArea(sheet, line),)) for line in single]
+            found += [Strand(CROSSING[axis], (SheetArea(sheet, line),)) for line in single]
         return found
     for index in range(parts[0].area.length(axis) if parts else 0):
         numbers = (area.on(axis)[0] + index for _, area in parts)
@@ -74,7 +74,7 @@ def strips(parts: Sequence[SheetArea], axis: Axis) -> list[Strip]:
             SheetArea(sheet, area.spanning(axis, at, at))
             for (sheet, area), at in zip(parts, numbers, strict=True)
         )
-        found.append(Strip(CROSSING[axis], tuple(lines)))
+        found.append(Strand(CROSSING[axis], tuple(lines)))
     return found
 
 
