@@ -13,15 +13,24 @@ from sqlalchemy import event
 
 from dreieck.core.calculate import Calculation
 from dreieck.core.calculate.chance import next_seed
-from dreieck.core.editing import laying_out, naming, ruling, sheets
+from dreieck.core.editing import laying_out, moving_lines, naming, ruling, sheets
 from dreieck.core.editing.cutting import cut_to
 from dreieck.core.editing.fill import plan_fill
 from dreieck.core.editing.inserting import deleted, inserted
+from dreieck.core.exceptions import DreieckError
 from dreieck.core.formula import Shape
 from dreieck.core.grid import EVERYWHERE, Area, Cell, Lines
 from dreieck.core.sheet.chart import Chart, Source, free_number
 from dreieck.core.sheet.content import typed_text
-from dreieck.core.sheet.edits import LookRun, SetCells, SetCharts, SetLooks, SetRules, SetSeed
+from dreieck.core.sheet.edits import (
+    LookRun,
+    SetCells,
+    SetCharts,
+    SetLocale,
+    SetLooks,
+    SetRules,
+    SetSeed,
+)
 from dreieck.core.sheet.sheet import Run
 from dreieck.core.values import Error
 from dreieck.core.values.look import PLAIN, Look
@@ -83,6 +92,20 @@ def test_numbers_by_chance_are_there_tomorrow_and_drawn_again_as_one_action(libr
     assert shown(opened, "Loads", "A1:A2") == first
     opened.redo(opened.revision)
     assert shown(opened, "Loads", "A1:A2") == second
+    library.close()
+
+
+def test_how_numbers_are_written_is_there_tomorrow_and_taken_back(library, path):
+    id = library.create("Loads")
+    opened = library.open(id)
+    opened.change("locale", [SetLocale("de_CH")], opened.revision)
+    library, opened = reopened(library, path, id)
+    assert opened.workbook.locale == "de_CH"
+    opened.undo(opened.revision)
+    library, opened = reopened(library, path, id)
+    assert opened.workbook.locale == ""
+    opened.redo(opened.revision)
+    assert opened.workbook.locale == "de_CH"
     library.close()
 
 
@@ -381,6 +404,16 @@ def change_lines(opened, way, lines):
     opened.change(lines.text, edits, opened.revision)
 
 
+def move_lines(opened, lines, before):
+    """Lines moved to another place, or duplicated where they cannot be."""
+    workbook, sheet = opened.workbook, opened.workbook.sheets[0]
+    try:
+        edits = moving_lines.moved(workbook, sheet, lines, before)
+    except DreieckError:
+        edits = moving_lines.duplicated(workbook, sheet, lines)
+    opened.change("moving", edits, opened.revision)
+
+
 def lay_out(opened, way, lines, *told):
     edit = way(opened.workbook.sheets[0], [lines], *told)
     opened.change("layout", [edit], opened.revision)
@@ -438,6 +471,7 @@ chart_actions = st.tuples(
 layout_actions = st.tuples(
     st.just(lay_out), st.just(laying_out.resized), some_lines, st.sampled_from([None, 60, 140])
 ) | st.tuples(st.just(lay_out), st.sampled_from([laying_out.hidden, laying_out.shown]), some_lines)
+moving_actions = st.tuples(st.just(move_lines), some_lines, st.integers(1, 16))
 line_actions = st.tuples(st.just(change_lines), st.sampled_from([inserted, deleted]), some_lines)
 
 
@@ -450,6 +484,7 @@ line_actions = st.tuples(st.just(change_lines), st.sampled_from([inserted, delet
         | layout_actions
         | look_actions
         | rule_actions
+        | moving_actions
         | chart_actions,
         max_size=7,
     )

@@ -44,7 +44,10 @@ def layout_of(said: dict[str, Any], shape_of: ShapeOf) -> Layout:
 
 def rules_said(rules: Iterable[Rule], number_of: NumberOf) -> list[list[Any]]:
     """Rules as JSON: area, number of the shape, tone."""
-    return [[list(rule.area), number_of(rule.shape, rule.area.first), rule.tone] for rule in rules]
+    return [
+        [list(area), number_of(shape, shape.home.first if shape.home else area.first), tone]
+        for area, shape, tone in ((rule.area, rule.shape, rule.tone) for rule in rules)
+    ]
 
 
 def rules_of(said: Iterable[list[Any]], shape_of: ShapeOf) -> tuple[Rule, ...]:

@@ -9,7 +9,7 @@ from typing import NamedTuple
 
 from dreieck.core.calculate import Calculation, look_of
 from dreieck.core.charts.scale import decimals_of, ticks
-from dreieck.core.charts.strands import Strand, parts_of, strands
+from dreieck.core.charts.strands import Strand, Strands, parts_of
 from dreieck.core.exceptions import DreieckError
 from dreieck.core.sheet.chart import Chart
 from dreieck.core.sheet.sheet import Sheet
@@ -76,7 +76,7 @@ def charted(calculation: Calculation, home: Sheet, chart: Chart) -> Charted:
     """What a chart on the sheet ``home`` shows."""
     try:
         parts = parts_of(calculation.workbook, home, chart.sources)
-        lines = strands(parts, chart.series)
+        lines = Strands(parts, chart.series)
     except DreieckError as error:
         return Charted(title=chart.title, problem=str(error))
     if not lines:
@@ -87,14 +87,15 @@ def charted(calculation: Calculation, home: Sheet, chart: Chart) -> Charted:
 class _Reader:
     """Reads the strands of a chart."""
 
-    def __init__(self, calculation: Calculation, chart: Chart, lines: list[Strand]) -> None:
+    def __init__(self, calculation: Calculation, chart: Chart, lines: Strands) -> None:
         self.calculation = calculation
         self.chart = chart
         self.locale = calculation.workbook.locale
         self.labels = lines[0] if chart.labels and len(lines) > 1 else None
-        every = lines[1:] if self.labels else lines
+        begin = 1 if self.labels else 0
         most = 1 if chart.kind == "shares" else MAX_SERIES
-        self.lines, self.left_out = every[:most], len(every) - min(len(every), most)
+        self.lines = lines[begin : begin + most]
+        self.left_out = len(lines) - begin - len(self.lines)
         self.whole = True
         count = max((len(line) for line in self.lines), default=0)
         self.first = 1 if chart.names and count > 1 else 0

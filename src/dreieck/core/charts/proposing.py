@@ -7,7 +7,7 @@ from itertools import pairwise
 from typing import NamedTuple
 
 from dreieck.core.calculate import Calculation
-from dreieck.core.charts.strands import SheetArea, Strand, strands
+from dreieck.core.charts.strands import SheetArea, Strand, Strands
 from dreieck.core.grid import AXES, CROSSING, MAX_ROW, Area, Axis, Cell
 from dreieck.core.sheet.chart import Kind
 from dreieck.core.sheet.sheet import Sheet
@@ -31,7 +31,7 @@ class Proposal(NamedTuple):
 
 def proposed(calculation: Calculation, parts: Sequence[SheetArea]) -> Proposal:
     """How some places would be read as a chart. Raises DreieckError."""
-    first = {axis: strands(parts, axis)[:_COMPARED] for axis in AXES}
+    first = {axis: Strands(parts, axis)[:_COMPARED] for axis in AXES}
     heads = {axis: _is_heading(calculation, first[axis]) for axis in AXES}
     rows, columns = (len(first[axis][0]) for axis in AXES)
     body = {"row": rows - heads["row"], "column": columns - heads["column"]}
@@ -46,7 +46,7 @@ def proposed(calculation: Calculation, parts: Sequence[SheetArea]) -> Proposal:
 
 def is_headed(calculation: Calculation, parts: Sequence[SheetArea], axis: Axis) -> bool:
     """Whether the first row, or column, of some places holds headings. Raises DreieckError."""
-    return _is_heading(calculation, strands(parts, axis)[:_COMPARED])
+    return _is_heading(calculation, Strands(parts, axis)[:_COMPARED])
 
 
 def around(sheet: Sheet, cell: Cell) -> Area:

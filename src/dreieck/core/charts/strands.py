@@ -3,7 +3,7 @@
 from __future__ import annotations
 
 from collections.abc import Callable, Iterable, Sequence
-from typing import NamedTuple
+from typing import NamedTuple, overload
 
 from dreieck.core.exceptions import DreieckError
 from dreieck.core.grid import AXES, CROSSING, LAST, Area, Axis
@@ -55,27 +55,49 @@ def parts_of(workbook: Workbook, home: Sheet, sources: Iterable[Source]) -> list
     return found
 
 
-def strands(parts: Sequence[SheetArea], axis: Axis) -> list[Strand]:
-    """The columns of all parts, or their rows, in order. Raises DreieckError.
+class Strands(Sequence[Strand]):
+    """The columns of all parts, or their rows, in order; made when they are asked for.
 
     Parts of the same height stand side by side, those of the same width below each other.
+    Raises DreieckError where they fit together neither way.
     """
-    joined = _joined_on(parts)
-    found: list[Strand] = []
-    if axis == joined:
-        for sheet, area in parts:
-            first, last = area.on(axis)
-            single = (area.spanning(axis, at, at) for at in range(first, last + 1))
-            found += [Strand(CROSSING[axis], (SheetArea(sheet, line),)) for line in single]
-        return found
-    for index in range(parts[0].area.length(axis) if parts else 0):
-        numbers = (area.on(axis)[0] + index for _, area in parts)
+
+    def __init__(self, parts: Sequence[SheetArea], axis: Axis) -> None:
+        self._parts = parts
+        self._axis = axis
+        self.single = _joined_on(parts) == axis
+        """Whether each is of one part alone."""
+
+    def __len__(self) -> int:
+        lengths = [area.length(self._axis) for _, area in self._parts]
+        return sum(lengths) if self.single else max(lengths, default=0)
+
+    @overload
+    def __getitem__(self, index: int) -> Strand: ...
+
+    @overload
+    def __getitem__(self, index: slice) -> list[Strand]: ...
+
+    def __getitem__(self, index: int | slice) -> Strand | list[Strand]:
+        if isinstance(index, slice):
+            return [self[each] for each in range(*index.indices(len(self)))]
+        if not self.single:
+            return self._of(self._parts, index)
+        for part in self._parts:
+            length = part.area.length(self._axis)
+            if index < length:
+                return self._of([part], index)
+            index -= length
+        raise IndexError(index)
+
+    def _of(self, parts: Sequence[SheetArea], index: int) -> Strand:
+        axis = self._axis
         lines = (
             SheetArea(sheet, area.spanning(axis, at, at))
-            for (sheet, area), at in zip(parts, numbers, strict=True)
+            for sheet, area in parts
+            for at in [area.on(axis)[0] + index]
         )
-        found.append(Strand(CROSSING[axis], tuple(lines)))
-    return found
+        return Strand(CROSSING[axis], tuple(lines))
 
 
 def _joined_on(parts: Sequence[SheetArea]) -> Axis:

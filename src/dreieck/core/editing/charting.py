@@ -7,7 +7,7 @@ from dataclasses import replace
 
 from dreieck.core.calculate import Calculation
 from dreieck.core.charts.proposing import around, proposed
-from dreieck.core.charts.strands import parts_of, strands
+from dreieck.core.charts.strands import Strands, parts_of
 from dreieck.core.exceptions import DreieckError
 from dreieck.core.formula import mentions
 from dreieck.core.formula.printer import area_text
@@ -94,7 +94,7 @@ def of_kind(calculation: Calculation, sheet: Sheet, chart: Chart, kind: Kind) ->
     """Let a chart show its numbers in another way; points stand across by their first series."""
     if "points" in (chart.kind, kind) and chart.kind != kind:
         parts = parts_of(calculation.workbook, sheet, chart.sources)
-        labels = len(strands(parts, chart.series)) > 1
+        labels = len(Strands(parts, chart.series)) > 1
         if kind != "points":
             labels = proposed(calculation, parts).labels
         chart = replace(chart, labels=labels)

@@ -75,16 +75,18 @@ def _pasted_run(
             look = look_of(content, run.look)
             yield moved._replace(top=row, bottom=row, content=_frozen(value), look=look)
         return
-    looks = [run._replace(column=moved.column, top=moved.top, bottom=moved.bottom)]
-    if what == "formulas":
-        looks = list(target.runs(moved.area))
-    for each in looks:
-        if isinstance(content, Shape) and not _fits(content, each.area):
-            for cell in each.area.cells():
-                landed = content.landed(cell)
-                yield Run(cell.column, cell.row, cell.row, landed, each.look)
-        else:
-            yield each._replace(content=content)
+    for each in target.runs(moved.area) if what == "formulas" else [moved]:
+        yield from landed_run(each._replace(content=content))
+
+
+def landed_run(run: Run) -> Iterator[Run]:
+    """What a run of copies holds where it lands: a reference may fall off the sheet there."""
+    content = run.content
+    if isinstance(content, Shape) and not _fits(content, run.area):
+        for cell in run.area.cells():
+            yield Run(cell.column, cell.row, cell.row, content.landed(cell), run.look)
+    else:
+        yield run
 
 
 def _fits(shape: Shape, area: Area) -> bool:

@@ -158,7 +158,8 @@ def _order(pattern: str) -> Order:
 def _day(text: str, order: Order) -> str | None:
     """A date of numbers in the order of a locale, as in ISO 8601."""
     match = _TYPED_DATE.fullmatch(text)
-    if not match:
+    # Nobody writes the month first before a point.
+    if not match or (match[2], order) == (".", "mdy"):
         return None
     one, two, three = match[1], match[3], match[4]
     year, month, day = {

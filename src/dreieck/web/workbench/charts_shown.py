@@ -45,7 +45,7 @@ class ChartDrawn(BaseModel):
 
 
 class ChartShown(BaseModel):
-    """A chart in view; ``drawn`` is None where the page has drawn it just so."""
+    """A chart in view; ``drawn`` is None where the page has it just so, or it has to wait."""
 
     number: int
     place: Area
@@ -59,8 +59,9 @@ def charts_in_view(situation: Situation, in_view: Window) -> list[ChartShown]:
     found: list[ChartShown] = []
     for chart in sheet.layout.charts:
         box = box_of(state, sheet.layout, in_view, chart.place)
-        if box and not current().hurried:
-            drawn = _drawn(chart, what_is_charted(situation, chart))
+        if box:
+            hurried = current().hurried
+            drawn = None if hurried else _drawn(chart, what_is_charted(situation, chart))
             found.append(ChartShown(number=chart.number, place=chart.place, box=box, drawn=drawn))
     return found
 

@@ -36,7 +36,10 @@ class Drawn:
         with self._lock:
             known = self._pictures.get(number)
             new = next(self._numbers)
-            shown = {each.number: each.drawn for each in scene.charts if each.drawn}
+            before = known.charts if known and known.place == place else {}
+            # In a hurry it is not worked out what a chart shows: the page keeps what it has.
+            charts = {each.number: each.drawn or before.get(each.number) for each in scene.charts}
+            shown = {number: drawn for number, drawn in charts.items() if drawn}
             self._pictures[new] = _Picture(place, cells, shown)
             if len(self._pictures) > _MAX_PICTURES:
                 self._pictures.popitem(last=False)
@@ -44,14 +47,13 @@ class Drawn:
             return scene.model_copy(update={"picture": new})
         changed = [each for at, each in cells.items() if known.cells.get(at) != each]
         gone = [at for at in known.cells if at not in cells]
-        charts = [
-            each.model_copy(update={"drawn": None})
-            if known.charts.get(each.number) == each.drawn
-            else each
+        same = {number for number, drawn in shown.items() if known.charts.get(number) == drawn}
+        told = [
+            each.model_copy(update={"drawn": None}) if each.number in same else each
             for each in scene.charts
         ]
         update = {
-            "picture": new, "since": number, "cells": changed, "gone": gone, "charts": charts,
+            "picture": new, "since": number, "cells": changed, "gone": gone, "charts": told,
         }  # fmt: skip
         return scene.model_copy(update=update)
 

@@ -60,7 +60,7 @@ def rules_here(situation: Situation) -> list[RuleShown]:
             index,
             rule.area.text,
             rule.tone,
-            rule.shape.text(cell),
+            rule.shape.landed(cell).text(cell),
             holds(situation.calculation, sheet.name, rule.shape, cell),
         )
         for index, rule in enumerate(sheet.layout.rules)

@@ -6,8 +6,8 @@ from collections.abc import Iterator
 from dataclasses import replace
 
 from dreieck.core.calculate import Calculation
-from dreieck.core.charts.charted import charted
-from dreieck.core.charts.strands import Strand, parts_of, strands
+from dreieck.core.charts.charted import MAX_SERIES, charted
+from dreieck.core.charts.strands import Strand, Strands, parts_of
 from dreieck.core.checking.findings.finding import Finding, Mend
 from dreieck.core.checking.findings.ranges import goes_on
 from dreieck.core.editing.charting import changed, sources_text
@@ -33,18 +33,19 @@ def missed_by(calculation: Calculation, home: Sheet, chart: Chart) -> Finding | 
     """What a chart on the sheet ``home`` leaves out at the ends of its series."""
     try:
         parts = parts_of(calculation.workbook, home, chart.sources)
-        lines = strands(parts, chart.series)
+        lines = Strands(parts, chart.series)
     except DreieckError:
         return None
     axis = CROSSING[chart.series]
     spans = {part.area.on(axis) for part in parts}
     whole = any(area.length(axis) == LAST[axis] for _, area in chart.sources)
-    if len(spans) != 1 or whole or any(len(line.parts) > 1 for line in lines):
+    if len(spans) != 1 or whole or not lines.single:
         return None
     low, high = next(iter(spans))
-    lines = lines[1:] if chart.labels and len(lines) > 1 else lines
-    behind = _going_on(calculation, lines, 1)
-    before = 0 if chart.names else _going_on(calculation, lines, -1)
+    begin = 1 if chart.labels and len(lines) > 1 else 0
+    shown = lines[begin : begin + MAX_SERIES]
+    behind = _going_on(calculation, shown, 1)
+    before = 0 if chart.names else _going_on(calculation, shown, -1)
     if not before and not behind:
         return None
     sources = tuple(
@@ -55,18 +56,18 @@ def missed_by(calculation: Calculation, home: Sheet, chart: Chart) -> Finding | 
     for part in parts:
         missed += [part.area.spanning(axis, high + 1, high + behind)] * bool(behind)
         missed += [part.area.spanning(axis, low - before, low - 1)] * bool(before)
-    shown, after = sources_text(chart.sources), sources_text(sources)
+    now, after = sources_text(chart.sources), sources_text(sources)
     edit = changed(home, replace(chart, sources=sources))
     return Finding(
         "misses-neighbours",
         "doubt",
         parts[0].sheet.name,
         tuple(missed),
-        f"The chart “{charted(calculation, home, chart).title}” shows {shown}, but not"
+        f"The chart “{charted(calculation, home, chart).title}” shows {now}, but not"
         f" {listed(missed)}, where numbers go on.",
         "Numbers next to those in a chart usually belong to it: a row added later is easily"
         " missed.",
-        mends=(Mend(f"let the chart show {after}", shown, after, (edit,)),),
+        mends=(Mend(f"let the chart show {after}", now, after, (edit,)),),
     )
 
 

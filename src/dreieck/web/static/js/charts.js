@@ -20,8 +20,13 @@ export async function drawCharts() {
     if (!charts.some((each) => each.number === number)) discardChart(number, chart);
   if (!charts.length) return;
   library ??= import(LIBRARY);
-  await library;
-  for (const chart of scene.charts) drawChart(chart);
+  try {
+    await library;
+  } catch {
+    library = null;
+    return tell("The charts cannot be drawn: what draws them did not come.");
+  }
+  for (const chart of scene.charts) if (chart.drawn) drawChart(chart);
 }
 
 function drawChart({ number, box: [x, y, width, height, cutLeft, cutTop], drawn }) {

@@ -183,7 +183,7 @@ function wholeAgain(next, before) {
   for (const cell of next.cells) cells.set(at(cell), cell);
   next.cells = [...cells.values()];
   for (const chart of next.charts)
-    chart.drawn ??= before.charts.find(({ number }) => number === chart.number).drawn;
+    chart.drawn ??= before.charts.find(({ number }) => number === chart.number)?.drawn;
   return next;
 }
 

@@ -36,7 +36,8 @@ def write_rule(context: Context, wish: Toned) -> str:
 def change_rule(context: Context, wish: Which) -> str:
     """Write on in the condition of a rule."""
     rule = rule_of(context.sheet, wish.index, wish.to)
-    _write(context, rule.area, rule.shape.text(rule.area.first), rule.tone, wish.index)
+    first = rule.area.first
+    _write(context, rule.area, rule.shape.landed(first).text(first), rule.tone, wish.index)
     return ""
 
 
