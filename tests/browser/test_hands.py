@@ -213,3 +213,17 @@ def test_a_rehearsal_that_is_ended_while_it_is_asked_for_stays_ended(bench):
     bench.settle()
     bench.panel.get_by_role("button", name="G8: 25.2").click()
     bench.at("Loads!G8")
+
+
+def test_a_link_to_another_page_waits_until_what_was_typed_is_kept(slow_bench):
+    bench = slow_bench
+    bench.go_to("H5")
+    for entry in ("7", "=H5*2"):
+        bench.type(entry)
+        bench.keys("Enter")
+    bench.type("Tarn")
+    bench.page.get_by_role("link", name="Guide", exact=True).click()
+    expect(bench.page.get_by_role("searchbox").first).to_be_visible()
+    bench.page.go_back()
+    bench.shows("H6", "14")
+    bench.shows("H7", "Tarn")

@@ -4,13 +4,13 @@ import pytest
 from golden import is_kept
 from tables import GRID, PRICES, WEEKS, filled, raised, said
 
-from dreieck import demo
 from dreieck.core.calculate import Calculation
 from dreieck.core.checking.findings import check_sheet
 from dreieck.core.editing.entering import typed_workbook
 from dreieck.core.editing.laying_out import hidden
 from dreieck.core.grid import Cell, Lines
 from dreieck.core.values.look import Look
+from dreieck.demo import hut_supplies as demo
 
 
 def all_findings(made):
@@ -249,8 +249,9 @@ def test_findings_say_what_where_and_why_with_the_numbers_at_hand():
 
 def demo_workbook():
     sheets = demo.sheets()
-    made = typed_workbook({sheet.name: sheet.entries for sheet in sheets})
+    made = typed_workbook({sheet.name: sheet.entries for sheet in sheets}, demo.NAMES)
     for sheet, new in zip(made.sheets, sheets, strict=True):
+        sheet.layout = new.layout
         for address, look in new.looks.items():
             cell = Cell.parse(address)
             sheet.put(cell, sheet.content(cell), look)

@@ -14,6 +14,8 @@ const queue = [];
 const listeners = [];
 // Entries that could not be kept, and that are open no more.
 const unkept = [];
+// Who waits until nothing is asked for any more.
+const ends = [];
 let sending = null;
 let running = false;
 let unreached = false;
@@ -32,6 +34,17 @@ export function knownRevision() {
 // Whether an answer is still to come.
 export function waits() {
   return sending !== null || queue.length > 0;
+}
+
+// When all that was asked for has been answered.
+export function whenAnswered() {
+  cutShort();
+  return waits() ? new Promise((resolve) => ends.push(resolve)) : Promise.resolve();
+}
+
+// Whether all that was entered is kept, as far as the server has said.
+export function allKept() {
+  return unkept.length === 0 && !kept.classList.contains("not");
 }
 
 // Whether an answer is still to come to an action that `moves`, `rehearses` or `rewrites`.
@@ -99,6 +112,7 @@ async function run() {
   }
   running = false;
   delete form.dataset.busy;
+  for (const end of ends.splice(0)) end();
 }
 
 async function send(request) {

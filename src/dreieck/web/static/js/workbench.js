@@ -11,6 +11,7 @@ import { set, state } from "./state.js";
 import { drawCells, lightHeadings } from "./grid.js";
 import { grid } from "./places.js";
 import "./keyboard.js";
+import "./leaving.js";
 import { drawOverlay } from "./overlay.js";
 import "./pointing.js";
 import { drawSuggestions } from "./suggesting.js";
