@@ -8,7 +8,10 @@ document.addEventListener("click", async (event) => {
   if (!link || isElsewhere || event.defaultPrevented || link.dataset.action) return;
   if (!writingNow() && !waits()) return;
   event.preventDefault();
-  if (writingNow()) keep("");
-  await whenAnswered();
+  // Keys whose turn comes late may have begun another entry meanwhile.
+  do {
+    if (writingNow()) keep("");
+    await whenAnswered();
+  } while (writingNow() && allKept());
   if (allKept()) location.assign(link.href);
 });
