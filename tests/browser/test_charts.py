@@ -38,8 +38,6 @@ def test_a_mark_leads_to_its_cell_and_follows_what_is_typed_there(season):
     season.at("Season!B5")
     season.type("20")
     season.keys("Enter")
-    # A mark under the pointer is drawn in another tone.
-    season.page.mouse.move(5, 5)
     season.settle()
     assert mark(season, 1).bounding_box()["height"] < before["height"] / 2
 

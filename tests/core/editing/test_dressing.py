@@ -74,7 +74,7 @@ def test_a_style_is_switched_on_for_all_and_off_only_where_all_have_it():
     ("change", "before", "after"),
     [
         (dressing.with_format("number"), Look(), Look("number", 2)),
-        (dressing.with_format("percent"), Look("number", 1), Look("percent")),
+        (dressing.with_format("percent"), Look("number", 1), Look("percent", 0)),
         (dressing.with_format("percent"), Look("percent", 1), Look("percent", 1)),
         (dressing.with_format("currency:CHF"), Look("grouped", 1), Look("currency:CHF")),
         (dressing.grouped, Look(), Look("grouped")),

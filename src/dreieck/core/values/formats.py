@@ -189,6 +189,7 @@ FORMATS: dict[str, Format] = {
             show=_show_percent,
             edit=_edit_percent,
             counts_decimals=True,
+            own_decimals=0,
             takes_decimals=True,
         ),
         Format(

@@ -16,7 +16,7 @@ FORMS = {
     "general": "general",
     "number": "decimals 12.50",
     "grouped": "thousands 1,250",
-    "percent": "percent 12.5%",
+    "percent": "percent 13%",
     "scientific": "scientific 1.25E+3",
     "date": "date 2026-03-01",
     "time": "time 9:30",

@@ -12,6 +12,8 @@ const HATCHES = [
   { rotation: Math.PI / 2, dashArrayX: [1, 0], dashArrayY: [3, 5] },
 ];
 const FONT = "IBM Plex Sans";
+// A mark keeps its tone under the pointer; what it says is enough.
+const CALM = { disabled: true };
 // So many marks stand so close that they are drawn smaller.
 const MANY = 60;
 
@@ -108,6 +110,7 @@ function series({ kind }, { name, marks }, index, tones) {
     return {
       type: "scatter",
       name,
+      emphasis: CALM,
       ...point,
       symbolSize: 9,
       data: marks.map(({ across, value }) => [across, value]),
@@ -116,6 +119,7 @@ function series({ kind }, { name, marks }, index, tones) {
     return {
       type: "line",
       name,
+      emphasis: CALM,
       ...point,
       data: values,
       lineStyle: { width: 2, type: LINES[index % LINES.length] },
@@ -124,6 +128,7 @@ function series({ kind }, { name, marks }, index, tones) {
   return {
     type: "bar",
     name,
+    emphasis: CALM,
     data: values,
     stack: kind === "stacked" ? "all" : undefined,
     barMaxWidth: 44,
@@ -136,6 +141,7 @@ function shares(drawn, tones) {
   return {
     type: "pie",
     name,
+    emphasis: CALM,
     radius: ["0%", "62%"],
     center: ["50%", "56%"],
     label: {
