@@ -84,6 +84,12 @@ def charted(calculation: Calculation, home: Sheet, chart: Chart) -> Charted:
     return _Reader(calculation, chart, lines).read()
 
 
+def title_of(calculation: Calculation, home: Sheet, chart: Chart) -> str:
+    """The title of a chart that can be shown, without reading its numbers. Raises DreieckError."""
+    lines = Strands(parts_of(calculation.workbook, home, chart.sources), chart.series)
+    return _Reader(calculation, chart, lines).title()
+
+
 class _Reader:
     """Reads the strands of a chart."""
 
@@ -110,7 +116,7 @@ class _Reader:
         numbers = [mark.value for each in series for mark in each.marks if mark.value is not None]
         if not numbers:
             problem = "There is no number in the cells that it shows."
-            return Charted(title=self.title(series), problem=problem, whole=self.whole)
+            return Charted(title=self.title(), problem=problem, whole=self.whole)
         if chart.kind == "shares":
             series = tuple(_as_shares(each, self.locale) for each in series)
         reached = [*_stacked(series)] if chart.kind == "stacked" else numbers
@@ -121,7 +127,7 @@ class _Reader:
             stand = [mark.across for mark in marks if mark.across is not None]
             across = self.ticks(stand, self.labels and self.labels.place(self.first))
         return Charted(
-            title=self.title(series),
+            title=self.title(),
             label_title=chart.label_title or self.heading(self.labels),
             value_title=chart.value_title or (series[0].name if len(series) == 1 else ""),
             labels=labels,
@@ -132,21 +138,24 @@ class _Reader:
             whole=self.whole,
         )
 
-    def title(self, series: Sequence[Series]) -> str:
+    def title(self) -> str:
         """The title: what stands above the cells, else the name of the only series."""
         if self.chart.title:
             return self.chart.title
         first = (self.labels or self.lines[0]).place(0)
         above = heading_above(self.calculation.workbook.sheet(first.sheet), first.cell)
-        return above or (series[0].name if len(series) == 1 else first.sheet)
+        return above or (self.name(self.lines[0], 1) if len(self.lines) == 1 else first.sheet)
 
     def heading(self, line: Strand | None) -> str:
         """What the first cell of a strand says, where that names it."""
         return self.shown(line.place(0))[1] if line and self.first else ""
 
+    def name(self, line: Strand, number: int) -> str:
+        return self.heading(line) or f"series {number}"
+
     def series(self, line: Strand, number: int) -> Series:
-        name = self.heading(line) or f"series {number}"
-        return Series(name, tuple(self.mark(line, index) for index in self.indexes))
+        marks = tuple(self.mark(line, index) for index in self.indexes)
+        return Series(self.name(line, number), marks)
 
     def mark(self, line: Strand, index: int) -> Mark:
         place = line.place(index)

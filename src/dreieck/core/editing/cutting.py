@@ -12,7 +12,7 @@ from dataclasses import dataclass
 from dreieck.core.calculate import Calculation
 from dreieck.core.editing.fill import check_target
 from dreieck.core.editing.following import followed, followed_layouts, followed_names, same_sheet
-from dreieck.core.editing.readers import MAX_MOVED_CELLS, readers_after
+from dreieck.core.editing.readers import MAX_MOVED_CELLS, readers_after, readers_of
 from dreieck.core.exceptions import DreieckError
 from dreieck.core.formula import Shape
 from dreieck.core.grid import Area, Cell
@@ -50,8 +50,9 @@ def cut_to(
         raise DreieckError(f"At most {MAX_MOVED_CELLS:,} cells can be moved at once.")
     cut = _Cut(source, area, target, columns, rows)
     workbook = calculation.workbook
+    readers = readers_of(workbook, source.name, area)
     followers: dict[int, dict[Cell, tuple[Shape, Look]]] = {}
-    for sheet, cell, shape in readers_after(workbook, source, area, cut):
+    for sheet, cell, shape in readers_after(readers, source, area, cut):
         followers.setdefault(sheet.id, {})[cell] = (shape, sheet.look(cell))
     moved = list(source.all_runs(area))
     come = (run for each in moved for run in _arrived(cut, each))

@@ -9,7 +9,7 @@ from __future__ import annotations
 
 import re
 import unicodedata
-from collections.abc import Iterator, Sequence
+from collections.abc import Iterable, Iterator, Sequence
 from dataclasses import dataclass, field, replace
 from typing import NamedTuple
 
@@ -18,7 +18,7 @@ from dreieck.core.calculate import Calculation
 from dreieck.core.charts.proposing import around, is_headed
 from dreieck.core.charts.strands import SheetArea
 from dreieck.core.editing.following import followed, followed_names, same_sheet
-from dreieck.core.editing.readers import MAX_MOVED_CELLS, readers_after, readers_of
+from dreieck.core.editing.readers import MAX_MOVED_CELLS, Reader, readers_after, readers_of
 from dreieck.core.exceptions import DreieckError
 from dreieck.core.formula import Shape
 from dreieck.core.formula.reference import Part, Reference
@@ -168,11 +168,12 @@ def ordered(calculation: Calculation, sheet: Sheet, area: Area, keys: Sequence[K
     order = _Order(sheet.name, area, there)
     changed: dict[int, _Cells] = {sheet.id: _rearranged(sheet, order)}
     workbook = calculation.workbook
-    for home, cell, shape in readers_after(workbook, sheet, area, order):
+    readers = list(readers_of(workbook, sheet.name, area))
+    for home, cell, shape in readers_after(readers, sheet, area, order):
         changed.setdefault(home.id, {})[cell] = (shape, home.look(cell))
     edits: list[Edit] = [*followed_names(workbook, order)]
     edits += [SetCells.of(id, cells) for id, cells in changed.items() if cells]
-    return Ordered(tuple(rows), tuple(edits), tuple(_strays(calculation, sheet, order)))
+    return Ordered(tuple(rows), tuple(edits), tuple(_strays(readers, sheet, order)))
 
 
 def _is_total(sheet: Sheet, row: Area) -> bool:
@@ -217,10 +218,10 @@ def _rearranged(sheet: Sheet, order: _Order) -> _Cells:
     return found
 
 
-def _strays(calculation: Calculation, sheet: Sheet, order: _Order) -> Iterator[Stray]:
+def _strays(readers: Iterable[Reader], sheet: Sheet, order: _Order) -> Iterator[Stray]:
     """The formulas with a reference to other rows of the area than their own."""
     found: dict[tuple[str, Shape, bool], dict[Cell, Cell]] = {}
-    for home, cell, shape in readers_of(calculation.workbook, sheet.name, order.area):
+    for home, cell, shape in readers:
         inside = home is sheet and order.area.holds(cell)
         if inside and order.keeps(shape, cell.column):
             continue

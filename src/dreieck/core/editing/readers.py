@@ -2,7 +2,7 @@
 
 from __future__ import annotations
 
-from collections.abc import Iterator
+from collections.abc import Iterable, Iterator
 from dataclasses import dataclass
 from typing import NamedTuple
 
@@ -52,14 +52,14 @@ def readers_of(workbook: Workbook, sheet: str, area: Area) -> Iterator[Reader]:
 
 
 def readers_after(
-    workbook: Workbook, sheet: Sheet, area: Area, movement: Movement
+    readers: Iterable[Reader], sheet: Sheet, area: Area, movement: Movement
 ) -> Iterator[Reader]:
-    """The formulas outside an area that read some of it, as they are after a movement.
+    """Those of the readers of an area that stand outside of it, as they are after a movement.
 
     Raises DreieckError where too many change.
     """
     count = 0
-    for home, cell, shape in readers_of(workbook, sheet.name, area):
+    for home, cell, shape in readers:
         if home is sheet and area.holds(cell):
             continue
         here = Place(home.name, cell)

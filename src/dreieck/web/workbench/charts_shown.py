@@ -61,7 +61,7 @@ def charts_in_view(situation: Situation, in_view: Window) -> list[ChartShown]:
         box = box_of(state, sheet.layout, in_view, chart.place)
         if box:
             hurried = current().hurried
-            drawn = None if hurried else _drawn(chart, what_is_charted(situation, chart))
+            drawn = None if hurried else _drawn_once(situation, chart)
             found.append(ChartShown(number=chart.number, place=chart.place, box=box, drawn=drawn))
     return found
 
@@ -76,6 +76,15 @@ def what_is_charted(situation: Situation, chart: Chart) -> Charted:
         return look_up()
     key = ("chart", situation.sheet.id, chart)
     return once(situation.opened, key, look_up, keep=lambda found: found.whole)
+
+
+def _drawn_once(situation: Situation, chart: Chart) -> ChartDrawn:
+    """What the page draws of a chart, made once as long as nothing is tried or rehearsed."""
+    shown = what_is_charted(situation, chart)
+    if situation.calculation is not situation.opened.calculation or not shown.whole:
+        return _drawn(chart, shown)
+    key = ("drawn", situation.sheet.id, chart)
+    return once(situation.opened, key, lambda: _drawn(chart, shown))
 
 
 def _drawn(chart: Chart, shown: Charted) -> ChartDrawn:

@@ -6,7 +6,7 @@ from collections.abc import Iterator
 from dataclasses import replace
 
 from dreieck.core.calculate import Calculation
-from dreieck.core.charts.charted import MAX_SERIES, charted
+from dreieck.core.charts.charted import MAX_SERIES, title_of
 from dreieck.core.charts.strands import Strand, Strands, parts_of
 from dreieck.core.checking.findings.finding import Finding, Mend
 from dreieck.core.checking.findings.ranges import goes_on
@@ -63,7 +63,7 @@ def missed_by(calculation: Calculation, home: Sheet, chart: Chart) -> Finding | 
         "doubt",
         parts[0].sheet.name,
         tuple(missed),
-        f"The chart “{charted(calculation, home, chart).title}” shows {now}, but not"
+        f"The chart “{title_of(calculation, home, chart)}” shows {now}, but not"
         f" {listed(missed)}, where numbers go on.",
         "Numbers next to those in a chart usually belong to it: a row added later is easily"
         " missed.",

@@ -140,8 +140,8 @@ export function leaveChart() {
 }
 
 export const chartPictures = {
-  svg: () => hand((option, size) => svgOf(option, size), "image/svg+xml", "svg"),
-  png: () => hand((option, size) => pngOf(option, size), "image/png", "png"),
+  svg: () => hand(svgOf, "image/svg+xml", "svg"),
+  png: () => hand(pngOf, "image/png", "png"),
 };
 
 // Hands the chosen chart out as a picture.
