@@ -30,6 +30,7 @@ from dreieck.core.sheet.edits import (
 from dreieck.core.sheet.layout import PLAIN_LAYOUT
 from dreieck.core.sheet.names import Named
 from dreieck.core.sheet.sheet import Run
+from dreieck.core.values.look_words import look_of, look_text
 from dreieck.store.layouts import (
     charts_of,
     charts_said,
@@ -38,7 +39,6 @@ from dreieck.store.layouts import (
     rules_of,
     rules_said,
 )
-from dreieck.store.looks import look_of, look_text
 from dreieck.store.shapes import NumberOf, ShapeOf
 
 

@@ -14,9 +14,9 @@ from dreieck.core.sheet.cells import Cells, Kind, Pool, encoded
 from dreieck.core.sheet.names import Named
 from dreieck.core.sheet.sheet import Sheet
 from dreieck.core.sheet.workbook import Workbook
+from dreieck.core.values.look_words import look_of
 from dreieck.store.encoding import Stored, content_of
 from dreieck.store.layouts import layout_of
-from dreieck.store.looks import look_of
 from dreieck.store.shapes import Shapes
 from dreieck.store.tables import NameRow, SheetRow, WorkbookRow
 

@@ -26,9 +26,9 @@ from dreieck.core.sheet.edits import (
     SetSeed,
 )
 from dreieck.core.sheet.workbook import Workbook
+from dreieck.core.values.look_words import look_text
 from dreieck.store.encoding import stored_run
 from dreieck.store.layouts import layout_text
-from dreieck.store.looks import look_text
 from dreieck.store.shapes import Shapes
 from dreieck.store.tables import NameRow, SheetRow, WorkbookRow
 

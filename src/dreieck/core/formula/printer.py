@@ -7,7 +7,8 @@ one cell or another differs only in how the references are written there.
 from __future__ import annotations
 
 import re
-from collections.abc import Iterator
+from collections.abc import Callable, Iterator
+from dataclasses import dataclass
 
 from dreieck.core.formula import tree
 from dreieck.core.formula.reference import CellReference, RangeReference, Reference
@@ -20,10 +21,29 @@ Piece = str | Reference
 _PLAIN_SHEET = re.compile(r"[^\W\d][\w.]*")
 
 
-def pieces(node: tree.Node) -> tuple[Piece, ...]:
+@dataclass(frozen=True, slots=True)
+class Notation:
+    """How a formula is written: by us, or in a file.
+
+    ``argument`` parts arguments, ``value`` and ``row`` the values and rows of a table in braces.
+    ``link`` gives what stands in front of two linked references, between and behind them;
+    ``function`` the name under which a function is called; ``lost`` stands for a reference that
+    is gone.
+    """
+
+    argument: str
+    value: str
+    row: str
+    link: Callable[[tree.Linked], tuple[str, str, str]]
+    function: Callable[[str], str]
+    logical: Callable[[bool], str]
+    lost: str
+
+
+def pieces(node: tree.Node, notation: Notation | None = None) -> tuple[Piece, ...]:
     """Lay a tree out as strings and references, without the ``=`` in front."""
     joined: list[Piece] = []
-    for piece in _flat(node):
+    for piece in _flat(node, notation or OURS):
         if isinstance(piece, str) and joined and isinstance(joined[-1], str):
             joined[-1] += piece
         else:
@@ -31,10 +51,15 @@ def pieces(node: tree.Node) -> tuple[Piece, ...]:
     return tuple(joined)
 
 
-def written(laid_out: tuple[Piece, ...], at: Cell) -> str:
+def written(
+    laid_out: tuple[Piece, ...],
+    at: Cell,
+    reference: Callable[[Reference, Cell], str] | None = None,
+) -> str:
     """The text of a formula at ``at``; a reference that falls off the sheet is ``#REF!``."""
+    said = reference or reference_text
     return "=" + "".join(
-        piece if isinstance(piece, str) else reference_text(piece, at) for piece in laid_out
+        piece if isinstance(piece, str) else said(piece, at) for piece in laid_out
     )
 
 
@@ -75,8 +100,8 @@ def split_sheet(text: str) -> tuple[str | None, str]:
     return name, address
 
 
-def _link(node: tree.Linked) -> str:
-    """The operator between two references, so that it is read as one again."""
+def _link(node: tree.Linked) -> tuple[str, str, str]:
+    """What stands around and between two references, so that they are read as linked again."""
     plain = isinstance(node.last, CellReference | RangeReference | tree.Name | tree.Lost)
     operator = node.operator
     if operator == " " and (isinstance(node.first, tree.Call) or not plain):
@@ -86,10 +111,13 @@ def _link(node: tree.Linked) -> str:
         before = before.last
     # A single word right before "!" would be the name of a sheet.
     is_word = isinstance(before, CellReference | tree.Name)
-    return " ! " if operator == "!" and is_word else operator
+    return "", " ! " if operator == "!" and is_word else operator, ""
 
 
-def _flat(node: tree.Node) -> Iterator[Piece]:
+OURS = Notation(",", ",", ";", _link, lambda name: name, lambda value: str(value).upper(), "#REF!")
+
+
+def _flat(node: tree.Node, notation: Notation) -> Iterator[Piece]:
     match node:
         case CellReference() | RangeReference():
             yield node
@@ -98,18 +126,18 @@ def _flat(node: tree.Node) -> Iterator[Piece]:
         case tree.Text():
             yield '"' + node.value.replace('"', '""') + '"'
         case tree.Logical():
-            yield "TRUE" if node.value else "FALSE"
+            yield notation.logical(node.value)
         case tree.ErrorLiteral():
             yield node.code
         case tree.Lost():
-            yield "#REF!"
+            yield notation.lost
         case tree.Inline():
             yield "{"
             for number, row in enumerate(node.rows):
-                yield ";" * (number > 0)
+                yield notation.row * (number > 0)
                 for index, value in enumerate(row):
-                    yield "," * (index > 0)
-                    yield from _flat(value)
+                    yield notation.value * (index > 0)
+                    yield from _flat(value, notation)
             yield "}"
         case tree.Name():
             yield node.text
@@ -117,26 +145,29 @@ def _flat(node: tree.Node) -> Iterator[Piece]:
             yield ""
         case tree.Prefix():
             yield node.sign
-            yield from _flat(node.operand)
+            yield from _flat(node.operand, notation)
         case tree.Percent():
-            yield from _flat(node.operand)
+            yield from _flat(node.operand, notation)
             yield "%"
         case tree.Binary():
-            yield from _flat(node.left)
+            yield from _flat(node.left, notation)
             yield node.operator
-            yield from _flat(node.right)
+            yield from _flat(node.right, notation)
         case tree.Linked():
-            yield from _flat(node.first)
-            yield _link(node)
-            yield from _flat(node.last)
+            before, between, behind = notation.link(node)
+            yield before
+            yield from _flat(node.first, notation)
+            yield between
+            yield from _flat(node.last, notation)
+            yield behind
         case tree.Group():
             yield "("
-            yield from _flat(node.inner)
+            yield from _flat(node.inner, notation)
             yield ")"
         case tree.Call():
-            yield node.function + "("
+            yield notation.function(node.function) + "("
             for index, argument in enumerate(node.arguments):
                 if index:
-                    yield ","
-                yield from _flat(argument)
+                    yield notation.argument
+                yield from _flat(argument, notation)
             yield ")"

@@ -1,4 +1,4 @@
-"""Looks as text, and back."""
+"""Looks as a line of words, and back: how they are stored and told to other programs."""
 
 from __future__ import annotations
 

@@ -1,0 +1,33 @@
+"""Texts in parts: characters that XML cannot hold are told by numbers (22.9.2.19, ST_Xstring)."""
+
+from __future__ import annotations
+
+import re
+from typing import Any
+
+from openpyxl.xml.constants import SHEET_MAIN_NS
+
+_TOLD = re.compile("_x([0-9A-Fa-f]{4})_")
+_UNTELLABLE = re.compile("[\x00-\x08\x0b-\x1f\ufffe\uffff\ud800-\udfff]|_(?=x[0-9A-Fa-f]{4}_)")
+_TEXT = f"{{{SHEET_MAIN_NS}}}t"
+_PHONETIC = f"{{{SHEET_MAIN_NS}}}rPh"
+
+
+def told(text: str) -> str:
+    """A text as a part holds it."""
+    return _UNTELLABLE.sub(lambda match: f"_x{ord(match[0]):04X}_", text)
+
+
+def untold(text: str) -> str:
+    """The text that ``told`` told."""
+    return _TOLD.sub(lambda match: chr(int(match[1], 16)), text) if "_x" in text else text
+
+
+def text_of(element: Any) -> str:
+    """The text of an item: of all its runs, without what tells how it is spoken."""
+    plain = element.find(_TEXT)
+    if plain is not None and len(element) == 1:
+        return untold(plain.text or "")
+    spoken = {id(each) for phonetic in element.iter(_PHONETIC) for each in phonetic.iter(_TEXT)}
+    runs = (each for each in element.iter(_TEXT) if id(each) not in spoken)
+    return untold("".join(each.text or "" for each in runs))
