@@ -77,8 +77,8 @@ class Appearance:
 
 
 @lru_cache(4096)
-def appearance_of(look: Look, *, quoted: bool = False) -> Appearance:
-    """How a look appears; a text can be ``quoted`` so that it is never taken for a formula."""
+def appearance_of(look: Look, *, quoted: bool | None = None) -> Appearance:
+    """How a look appears; ``quoted`` tells whether text is one on purpose, None as the look says."""
     style = look.style
     roles: dict[Role, dict[str, object]] = {
         "plain": {},
@@ -98,7 +98,7 @@ def appearance_of(look: Look, *, quoted: bool = False) -> Appearance:
     )
     return Appearance(
         code=code_of(look.form, look.decimals),
-        quoted=quoted or look.form == TYPED_TEXT,
+        quoted=look.form == TYPED_TEXT if quoted is None else quoted,
         bold=bool(shown["bold"]),
         italic=style.italic,
         points=float(shown["points"]),  # type: ignore[arg-type]

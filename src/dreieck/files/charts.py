@@ -58,7 +58,7 @@ def told(calculation: Calculation, home: Sheet, chart: Chart) -> Told | None:
         title = title_of(calculation, home, chart)
     except (DreieckError, IndexError):
         return None
-    if not strands.single or any(len(each.parts) != 1 for each in strands[:1]):
+    if any(len(each.parts) != 1 for each in strands[:1]):
         return None
     labels = strands[0] if chart.labels and len(strands) > 1 else None
     lines = strands[1 if labels else 0 :][:MAX_SERIES]
@@ -74,10 +74,13 @@ def told(calculation: Calculation, home: Sheet, chart: Chart) -> Told | None:
             for line in lines
         ],
         chart.place,
-        title,
-        chart.label_title,
-        chart.value_title,
+        *(_plain(text) for text in (title, chart.label_title, chart.value_title)),
     )
+
+
+def _plain(text: str) -> str:
+    """A title in one line, with nothing that cannot be told."""
+    return " ".join("".join(c if c.isprintable() else " " for c in text).split())
 
 
 def _cut(strand: Strand, first: int, end: int | None = None) -> Stretch:
@@ -122,7 +125,7 @@ def without_told_title(calculation: Calculation, home: Sheet, chart: Chart) -> C
     """The chart without a title that is what it is called anyway."""
     plain = Chart(**{name: getattr(chart, name) for name in chart.__slots__} | {"title": ""})
     try:
-        same = title_of(calculation, home, plain) == chart.title
+        same = _plain(title_of(calculation, home, plain))[:MAX_CHART_TITLE] == chart.title
     except (DreieckError, IndexError):
         same = False
     return plain if same else chart

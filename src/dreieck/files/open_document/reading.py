@@ -173,7 +173,7 @@ class _Reading:
             count = rows.row
             self._keep_in_view(sheet.name, rows=count if count <= MAX_HEADINGS else 0)
         elif name == "table-header-columns":
-            count = sum(1 for _ in element.iter(tag("table:table-column")))
+            count = rows.column
             self._keep_in_view(sheet.name, columns=count if count <= MAX_HEADINGS else 0)
         else:
             self.depth -= 1
@@ -247,7 +247,8 @@ class _Reading:
 
     def _read_charts(self) -> None:
         calculation = Calculation(self.builder.workbook)
-        for sheet_name, frame, column, row in self.frames:
+        in_order = sorted(self.frames, key=lambda each: _depth(each[1]))
+        for sheet_name, frame, column, row in in_order:
             sheet = self.builder.workbook.sheet(sheet_name)
             held = next(frame.iter(tag("draw:object")), None)
             if held is None:
@@ -278,3 +279,9 @@ class _Reading:
             last = Cell(min(column + 5, MAX_COLUMN), min(row + 14, MAX_ROW))
         told = read_chart(text, Area.spanned(Cell(column, row), last), self.dialect)
         return told and charted(told, sheet, 1)
+
+
+def _depth(frame: Any) -> int:
+    """How far in front a frame stands, which is the order of charts."""
+    text = frame.get(tag("draw:z-index")) or ""
+    return int(text) if text.isdecimal() and len(text) < 9 else 0

@@ -46,15 +46,15 @@ class RowReader:
         self._columns: list[tuple[int, int, LineLook]] = []
         self._rows: list[tuple[int, int, LineLook]] = []
         self._styles: list[tuple[int, int, str]] = []
-        self._column = 0
+        self.column = 0
         self._filled: list[tuple[Area, Shape]] = []
         self._merged: list[tuple[Area, Look]] = []
 
     def take_column(self, element: Any) -> None:
         """One column, or several alike."""
-        first = self._column + 1
-        self._column += _repeated(element, "table:number-columns-repeated")
-        last = min(self._column, MAX_COLUMN)
+        first = self.column + 1
+        self.column += _repeated(element, "table:number-columns-repeated")
+        last = min(self.column, MAX_COLUMN)
         style = element.get(tag("table:default-cell-style-name"))
         if style:
             self._styles.append((first, last, style))

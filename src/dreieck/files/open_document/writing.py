@@ -303,6 +303,7 @@ class _Writing:
         self.charts.append(chart_part(said, self.dialect))
         behind = Cell(said.place.right + 1, said.place.bottom + 1)
         frame: Said = {
+            "draw:z-index": str(sheet.layout.charts.index(chart)),
             "table:end-cell-address": _place(sheet, Area.of(behind), self.dialect),
             "table:end-x": "0cm",
             "table:end-y": "0cm",

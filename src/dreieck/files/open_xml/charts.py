@@ -2,7 +2,9 @@
 
 from __future__ import annotations
 
+from collections.abc import Iterator
 from typing import Any
+from zipfile import ZipFile
 
 from openpyxl.chart import (
     AreaChart,
@@ -13,10 +15,17 @@ from openpyxl.chart import (
     ScatterChart,
     Series,
 )
+from openpyxl.chart.chartspace import ChartSpace
 from openpyxl.chart.data_source import AxDataSource, NumDataSource, NumRef, StrRef
 from openpyxl.chart.marker import Marker
 from openpyxl.chart.series import SeriesLabel, XYSeries
-from openpyxl.drawing.spreadsheet_drawing import AnchorMarker, TwoCellAnchor
+from openpyxl.drawing.spreadsheet_drawing import (
+    AnchorMarker,
+    SpreadsheetDrawing,
+    TwoCellAnchor,
+)
+from openpyxl.packaging.relationship import get_dependents, get_rel, get_rels_path
+from openpyxl.xml.functions import fromstring
 
 from dreieck.core.formula.printer import sheet_text
 from dreieck.core.formula.reference import staying
@@ -27,11 +36,27 @@ from dreieck.files.charts import Line, Stretch, Told
 _DEFAULT_SIZE = (6, 15)
 
 
-def read_chart(chart: Any) -> Told | None:
-    """What a chart of a file shows; None where we have no such chart."""
-    kind = _kind(chart)
-    if kind is None or len(getattr(chart, "_charts", ())) > 1:
+def read_charts(archive: ZipFile, path: str) -> Iterator[Told | None]:
+    """The charts of a drawing; None for one of which we have no kind."""
+    drawing: Any = SpreadsheetDrawing.from_tree(fromstring(archive.read(path)))
+    beside = get_rels_path(path)
+    relations = get_dependents(archive, beside) if beside in archive.namelist() else []
+    for each in drawing._chart_rels:
+        try:
+            space: Any = get_rel(archive, relations, each.id, ChartSpace)
+        except (TypeError, ValueError, KeyError):
+            yield None
+            continue
+        yield _chart(space.chart, each.anchor)
+
+
+def _chart(said: Any, anchor: Any) -> Told | None:
+    plot = said.plotArea
+    charts = plot._charts
+    kind = _kind(charts[0]) if len(charts) == 1 else None
+    if kind is None:
         return None
+    chart = charts[0]
     lines: list[Line] = []
     for each in chart.series:
         scattered = kind == "points"
@@ -42,14 +67,17 @@ def read_chart(chart: Any) -> Told | None:
         if numbers is None:
             return None
         lines.append(Line(name, labels, numbers))
-    return Told(
-        kind,
-        lines,
-        _place(chart.anchor),
-        _text(chart.title),
-        _text(getattr(getattr(chart, "x_axis", None), "title", None)),
-        _text(getattr(getattr(chart, "y_axis", None), "title", None)),
-    )
+    across, upward = _axes(plot)
+    titles = (_text(said.title), _text(across), _text(upward))
+    return Told(kind, lines, _place(anchor), *titles)
+
+
+def _axes(plot: Any) -> tuple[Any, Any]:
+    """The titles of the axis of the labels and of that of the numbers."""
+    numbers = [axis for axis in plot._axes if axis.tagname == "valAx"]
+    labels = [axis for axis in plot._axes if axis.tagname in ("catAx", "dateAx")]
+    first, second = (labels + numbers + [None, None])[:2]
+    return getattr(first, "title", None), getattr(second, "title", None)
 
 
 def _kind(chart: Any) -> Kind | None:

@@ -9,7 +9,6 @@ from zipfile import ZipFile
 
 from lxml import etree
 from openpyxl.packaging.relationship import RelationshipList, get_dependents, get_rels_path
-from openpyxl.reader.drawings import find_images
 from openpyxl.reader.excel import ExcelReader
 from openpyxl.styles.stylesheet import apply_stylesheet
 from openpyxl.utils.datetime import CALENDAR_MAC_1904
@@ -27,7 +26,7 @@ from dreieck.files.charts import charted, without_told_title
 from dreieck.files.exceptions import FileRefused
 from dreieck.files.formulas import OpenXmlDialect, Table
 from dreieck.files.open_xml.cells import SheetParser
-from dreieck.files.open_xml.charts import read_chart
+from dreieck.files.open_xml.charts import read_charts
 from dreieck.files.open_xml.layout import columns_of, rows_of
 from dreieck.files.open_xml.names import read_names
 from dreieck.files.open_xml.rules import read_rules
@@ -206,9 +205,7 @@ class _Reading(ExcelReader):  # type: ignore[misc]
         for relation in self._relations(path).find(_DRAWING):
             if relation.target not in self.valid_files:
                 continue
-            charts, _ = find_images(self.archive, relation.target)
-            for each in charts:
-                told = read_chart(each)
+            for told in read_charts(self.archive, relation.target):
                 chart = told and charted(told, sheet.name, len(found) + 1)
                 if chart:
                     found.append(without_told_title(calculation, sheet, chart))

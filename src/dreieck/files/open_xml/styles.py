@@ -131,17 +131,17 @@ class Styles:
 
     def __init__(self, book: Workbook) -> None:
         self._book = book
-        self._numbers: dict[tuple[Look, bool], int] = {(PLAIN, False): 0}
+        self._numbers: dict[tuple[Look, bool | None], int] = {(PLAIN, None): 0}
         self._named: set[str] = set()
 
-    def number(self, look: Look, *, quoted: bool = False) -> int:
-        """The number of the cell format of a look."""
+    def number(self, look: Look, *, quoted: bool | None = None) -> int:
+        """The number of the cell format of a look; ``quoted`` as in ``appearance_of``."""
         known = self._numbers.get((look, quoted))
         if known is None:
             known = self._numbers[look, quoted] = self._made(look, quoted=quoted)
         return known
 
-    def _made(self, look: Look, *, quoted: bool) -> int:
+    def _made(self, look: Look, *, quoted: bool | None) -> int:
         seen = appearance_of(look, quoted=quoted)
         dressed = {
             "font": Font(

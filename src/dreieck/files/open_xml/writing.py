@@ -152,7 +152,9 @@ class _SheetWriter(WorksheetWriter):  # type: ignore[misc]
         if column > _LAST_COLUMN:
             self.writing.leavings.add("cell beyond column XFD", self.sheet.name)
             return
-        quoted = isinstance(content, str) and content.startswith("=")
+        # A text that is not quoted is a formula that nobody could read.
+        begins = isinstance(content, str) and content.startswith("=")
+        quoted = False if isinstance(content, Unreadable) else begins or None
         attributes = {"r": f"{column_letters(column)}{row}"}
         style = self.writing.styles.number(look, quoted=quoted)
         if style:

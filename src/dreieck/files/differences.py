@@ -1,0 +1,119 @@
+"""What a file says that its formulas come to, against what they come to here."""
+
+from __future__ import annotations
+
+from typing import NamedTuple
+
+from dreieck.core.calculate import Calculation, look_of
+from dreieck.core.formula import Shape, tree
+from dreieck.core.functions import find
+from dreieck.core.grid import Cell
+from dreieck.core.sheet.content import Content, Unreadable, typed_text
+from dreieck.core.values import Error, Place, Value
+from dreieck.core.values.look import shown_text
+from dreieck.files.arrived import Arrived
+from dreieck.files.progress import Progress
+
+MAX_LISTED = 500
+"""How many differences are told one by one."""
+_CLOSE = 1e-9
+_MOMENT = ("TODAY", "NOW", "RAND", "RANDBETWEEN")
+
+
+class Difference(NamedTuple):
+    """A formula that comes to something else here, and the likely reason."""
+
+    place: Place
+    formula: str
+    stored: str
+    ours: str
+    reason: str
+
+
+class Compared(NamedTuple):
+    """How many values of a file were compared, how many differ, and the first that do."""
+
+    compared: int
+    differing: int
+    listed: tuple[Difference, ...]
+
+
+def compared(arrived: Arrived, progress: Progress) -> Compared:
+    """Compare the values that a file has with ours."""
+    calculation = Calculation(arrived.workbook)
+    found: list[Difference] = []
+    count = differing = 0
+    causes: set[Place] = set()
+    for name, columns in arrived.stored.items():
+        sheet = arrived.workbook.sheet(name)
+        arrays = arrived.array_formulas.get(name, set())
+        for column, stored in columns.items():
+            progress.watch()
+            rows = [each.row for each in stored]
+            if not rows:
+                continue
+            top = min(rows)
+            values = calculation.cells(name, column, top, max(rows)).values()
+            for row, value in stored:
+                count += 1
+                ours = values[row - top]
+                if _alike(value, ours):
+                    continue
+                differing += 1
+                place = Place(name, Cell(column, row))
+                causes.add(place)
+                if len(found) < MAX_LISTED:
+                    content = sheet.content(place.cell)
+                    look = look_of(content, sheet.look(place.cell))
+                    is_array = (column, row) in arrays
+                    reason = _reason(content, value, ours, place, is_array=is_array)
+                    found.append(
+                        Difference(
+                            place,
+                            typed_text(content, place.cell),
+                            shown_text(value, look),
+                            shown_text(ours, look),
+                            reason,
+                        )
+                    )
+    return Compared(count, differing, tuple(found))
+
+
+def _alike(stored: Value, ours: Value) -> bool:
+    if isinstance(stored, Error) or isinstance(ours, Error):
+        same = isinstance(stored, Error) and isinstance(ours, Error)
+        return same and stored.code == ours.code  # type: ignore[union-attr]
+    if isinstance(stored, float) and isinstance(ours, float) and not isinstance(stored, bool):
+        return abs(stored - ours) <= _CLOSE * max(abs(stored), abs(ours), 1.0)
+    # Files have no value that is empty: it is 0 there, or no text.
+    if ours is None:
+        return stored in (0.0, "")
+    return type(stored) is type(ours) and stored == ours
+
+
+def _reason(
+    content: Content | None, stored: Value, ours: Value, place: Place, *, is_array: bool
+) -> str:
+    """Why a value is likely another one here."""
+    if isinstance(content, Unreadable):
+        return "the formula cannot be read here"
+    if not isinstance(content, Shape):
+        return "the cell holds no formula here"
+    names = [node.function for node in tree.walk(content.tree) if isinstance(node, tree.Call)]
+    unknown = next((name for name in names if not find(name)), None)
+    if unknown:
+        return f"there is no function {unknown} here"
+    if is_array:
+        return "it works with arrays in the file; here each cell works with single values"
+    if any(name in _MOMENT for name in names):
+        return "it depends on the moment, or on chance"
+    if isinstance(ours, Error):
+        if ours.origin and ours.origin != place:
+            return f"it reads {ours.origin.sheet}!{ours.origin.cell.text}: {ours.why or ours.code}"
+        return ours.why or f"it is {ours.code} here"
+    if isinstance(stored, Error):
+        return f"the file has {stored.code}; that is worked out here"
+    numbers = isinstance(stored, float) and isinstance(ours, float)
+    if numbers and abs(stored - ours) <= 1e-5 * abs(stored):  # type: ignore[operator, arg-type]
+        return "only the last digits differ: it is rounded or worked out in another way"
+    return "it reads what differs, or the file was not worked out after its last change"

@@ -1,0 +1,20 @@
+"""What is written comes back as it was."""
+
+import pytest
+from hypothesis import given, settings
+from random_workbooks import differences, workbooks
+
+from dreieck.core.calculate import Calculation
+from dreieck.files import FORMATS, Progress, Wish, read, write
+
+
+def there_and_back(workbook, name):
+    made = write(Calculation(workbook), FORMATS[name], Wish(), Progress())
+    return read(made.data, "x" + FORMATS[name].ending).workbook
+
+
+@pytest.mark.parametrize("name", ["json", "ods", "xlsx"])
+@given(workbook=workbooks())
+@settings(max_examples=60)
+def test_a_workbook_comes_back_as_it_was(name, workbook):
+    assert differences(workbook, there_and_back(workbook, name)) == []
