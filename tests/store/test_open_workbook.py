@@ -326,7 +326,7 @@ def test_a_full_disk_is_told_and_reading_goes_on(library):
     event.listen(
         opened._database.engine,
         "connect",
-        lambda raw, _: raw.execute(f"PRAGMA max_page_count = {pages}"),
+        lambda raw, _: raw.execute(f"PRAGMA max_page_count = {pages + 8}"),
     )
     opened._database.engine.dispose()
     with pytest.raises(StoreError, match="full"):

@@ -4,8 +4,9 @@ from __future__ import annotations
 
 import unicodedata
 from collections import OrderedDict
-from collections.abc import Iterable, Iterator, Mapping
+from collections.abc import Callable, Iterable, Iterator, Mapping
 from dataclasses import dataclass, field
+from pathlib import Path
 from threading import RLock
 from types import MappingProxyType
 from weakref import WeakValueDictionary
@@ -19,7 +20,10 @@ from dreieck.core.grid import Cell
 from dreieck.core.sheet.edits import Edit, SetCells, SetLayout, SetName
 from dreieck.core.sheet.layout import PLAIN_LAYOUT, Layout
 from dreieck.core.sheet.names import named
+from dreieck.core.sheet.workbook import Workbook
 from dreieck.core.values.look import PLAIN, Look
+from dreieck.store.adopting import adopt, forget_coming
+from dreieck.store.data_file import copied
 from dreieck.store.database import DAMAGE, Database, StoreError, damaged
 from dreieck.store.lock import WorkbookLock
 from dreieck.store.open_workbook import OpenWorkbook
@@ -77,6 +81,12 @@ class Library:
         self._kept: OrderedDict[int, OpenWorkbook] = OrderedDict()
         self._opening: WeakValueDictionary[int, WorkbookLock] = WeakValueDictionary()
         self._revisions: dict[int, int] = {}
+        try:
+            with database.session() as session:
+                forget_coming(session)
+        except DAMAGE as error:
+            database.close()
+            raise StoreError(damaged(database.path, error)) from error
 
     def listed(self) -> list[Listed]:
         """All workbooks, the last changed first."""
@@ -88,7 +98,7 @@ class Library:
             return [
                 Listed(row.id, row.name, row.is_demo, row.changed, tuple(names.get(row.id, ())))
                 for row in session.exec(select(WorkbookRow).order_by(*order))
-                if row.id is not None
+                if row.id is not None and not row.is_coming
             ]
 
     def create(
@@ -130,6 +140,36 @@ class Library:
         if edits:
             opened.furnish(edits)
         return id
+
+    def adopt(
+        self,
+        workbook: Workbook,
+        name: str,
+        *,
+        report: str = "",
+        history: object = None,
+        advance: Callable[[float], None] = lambda share: None,
+    ) -> tuple[int, bool]:
+        """Keep a workbook that was made elsewhere: ``adopting.adopt``. Raises DreieckError."""
+        return adopt(
+            self._database,
+            workbook,
+            checked_name(name),
+            report=report,
+            history=history,
+            advance=advance,
+        )
+
+    def copy(self, id: int, name: str, *, history: bool = False) -> int:
+        """Save a workbook as another one. Raises KeyError or DreieckError."""
+        opened = self.open(id)
+        with opened.lock:
+            told = opened.told_history() if history else None
+            return self.adopt(opened.workbook, name, report=opened.arrival(), history=told)[0]
+
+    def copy_all(self, to: Path) -> None:
+        """Write the whole data file to another place. Raises StoreError."""
+        copied(self._database, to)
 
     def rename(self, id: int, name: str) -> None:
         """Give a workbook another name. Raises KeyError or DreieckError."""

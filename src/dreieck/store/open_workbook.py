@@ -9,6 +9,7 @@ from __future__ import annotations
 import logging
 from collections import Counter, deque
 from collections.abc import Callable, MutableMapping
+from typing import Any
 
 from sqlalchemy.exc import DatabaseError
 from sqlmodel import Session
@@ -25,7 +26,8 @@ from dreieck.store.history import History, Labels
 from dreieck.store.lock import WorkbookLock
 from dreieck.store.reading import read_workbook
 from dreieck.store.shapes import Shapes
-from dreieck.store.tables import SheetRow, WorkbookRow, now
+from dreieck.store.tables import ArrivalRow, SheetRow, WorkbookRow, now
+from dreieck.store.told_history import told_history
 from dreieck.store.writing import write, write_sheets
 
 
@@ -61,7 +63,7 @@ class OpenWorkbook:
         self._steps: deque[tuple[Step, ...]] = deque(maxlen=MAX_FOLLOWED)
         with database.session() as session:
             row = session.get(WorkbookRow, id)
-            if row is None:
+            if row is None or row.is_coming:
                 raise KeyError(id)
             try:
                 self.workbook = read_workbook(session, row, self._shapes)
@@ -235,6 +237,17 @@ class OpenWorkbook:
             except DatabaseError as error:
                 raise StoreError(f"No sheet could be added ({error.orig}).") from error
             return number
+
+    def arrival(self) -> str:
+        """What the file held that it came with, as it was told to ``Library.adopt``."""
+        with self._database.session() as session:
+            row = session.get(ArrivalRow, self.id)
+            return row.report if row else ""
+
+    def told_history(self) -> dict[str, Any]:
+        """Its history, as a file tells it."""
+        with self._database.session() as session:
+            return told_history(session, self.id, self.workbook)
 
     def used_functions(self) -> Counter[str]:
         """In how many formulas each function stands, alike ones counted once."""

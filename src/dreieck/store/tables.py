@@ -19,6 +19,7 @@ class WorkbookRow(SQLModel, table=True):
     """A workbook. ``done`` is the number of the last change that is not undone.
 
     Numbers drawn by chance follow from ``seed``; numbers and dates are written as in ``locale``.
+    One that ``is_coming`` is being written, and not shown yet.
     """
 
     __tablename__ = "workbook"
@@ -32,7 +33,16 @@ class WorkbookRow(SQLModel, table=True):
     open_sheet_id: int | None = None
     seed: int = Field(default_factory=lambda: randbelow(MAX_SEED))
     locale: str = ""
+    is_coming: bool = False
     changed: str = Field(default_factory=now)
+
+
+class ArrivalRow(SQLModel, table=True):
+    """What a file held that a workbook came with, and how its values compared, as JSON."""
+
+    __tablename__ = "arrival"
+    workbook_id: int = Field(foreign_key="workbook.id", primary_key=True, ondelete="CASCADE")
+    report: str
 
 
 class SheetRow(SQLModel, table=True):

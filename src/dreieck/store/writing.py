@@ -86,7 +86,7 @@ def write_sheets(session: Session, workbook: Workbook, shapes: Shapes) -> None:
 
 
 # Plain tuples to the driver, so that many runs are one statement.
-_PUT = """INSERT INTO run (sheet_id, "column", top, bottom, look, kind, number, text, shape)
+PUT = """INSERT INTO run (sheet_id, "column", top, bottom, look, kind, number, text, shape)
     VALUES (?, ?, ?, ?, ?, ?, ?, ?, ?)"""
 _HEAD = """SELECT top, bottom FROM run WHERE sheet_id = ? AND "column" = ? AND top < ?
     ORDER BY top DESC LIMIT 1"""
@@ -107,7 +107,7 @@ def _write_runs(session: Session, sheet_id: int, runs: Runs, shapes: Shapes) -> 
         if content.kind != Kind.EMPTY or look is not None:
             put.append((sheet_id, run.column, run.top, run.bottom, look, *content))
     if put:
-        connection.exec_driver_sql(_PUT, put)
+        connection.exec_driver_sql(PUT, put)
 
 
 def _make_room(connection: Connection, sheet_id: int, column: int, top: int, bottom: int) -> None:
@@ -152,7 +152,7 @@ def _write_look(connection: Connection, sheet_id: int, run: LookRun) -> None:
             put.append((sheet_id, run.column, free, top - 1, look, Kind.EMPTY, None, None, None))
         free = bottom + 1
     if put:
-        ask(_PUT, put)
+        ask(PUT, put)
 
 
 _SPLIT = (
