@@ -65,13 +65,13 @@ def test_the_demo_goes_out_with_its_history_and_comes_back(library):
         lambda told: told | {"sheets": [1]},
         lambda told: told | {"changes": told["changes"] * 2},
         lambda told: told | {"more": 1},
-        lambda told: told | {"changes": [told["changes"][0] | {"backward": [{"edit": "SetCells"}]}]},
+        lambda told: told | {"changes": [told["changes"][0] | {"backward": [{"edit": "Undo"}]}]},
         lambda told: "nothing",
     ],
 )
 def test_a_history_that_leads_elsewhere_is_left_out(library, change):
     opened = library.open(demo.make(library))
-    typed(opened, opened.workbook.sheets[0], B3="=A1&\"x\"")
+    typed(opened, opened.workbook.sheets[0], B3='=A1&"x"')
     told = change(opened.told_history())
     id, with_history = library.adopt(opened.workbook, "Again", history=told)
     again = library.open(id)

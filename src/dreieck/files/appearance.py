@@ -78,7 +78,7 @@ class Appearance:
 
 @lru_cache(4096)
 def appearance_of(look: Look, *, quoted: bool | None = None) -> Appearance:
-    """How a look appears; ``quoted`` tells whether its text is one on purpose, if that is known."""
+    """How a look appears; ``quoted`` tells whether text is one on purpose, if that is known."""
     style = look.style
     roles: dict[Role, dict[str, object]] = {
         "plain": {},

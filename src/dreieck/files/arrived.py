@@ -2,6 +2,7 @@
 
 from __future__ import annotations
 
+import re
 from collections.abc import Iterator
 from dataclasses import dataclass, field
 from typing import NamedTuple
@@ -11,6 +12,7 @@ from dreieck.core.values import Value
 from dreieck.core.words.counting import many
 
 _PLACES = 5
+_NOUN = re.compile(r"(.*?)( (?:that|with|without|of|beyond|by|for|to|in|inside|from) .*)?")
 
 
 @dataclass(frozen=True, slots=True)
@@ -31,7 +33,8 @@ class LeftOut:
         """It in a line."""
         where = ", ".join(self.places)
         more = ", …" if self.count > len(self.places) > 0 else ""
-        text = many(self.count, self.what) + (f" ({where}{more})" if where else "")
+        noun, rest = _NOUN.fullmatch(self.what).groups("")  # type: ignore[union-attr]
+        text = many(self.count, noun) + rest + (f" ({where}{more})" if where else "")
         return f"{text}: {self.note}" if self.note else text
 
 

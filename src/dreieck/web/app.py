@@ -18,6 +18,7 @@ from dreieck.store import Database, Library, StoreError
 from dreieck.web import api, errors, gate
 from dreieck.web.answers import templates
 from dreieck.web.gate import Gate, Keyring
+from dreieck.web.incoming import Incoming
 from dreieck.web.pages import ENTRIES, ROUTERS
 from dreieck.web.security import Guard
 from dreieck.web.settings import Settings
@@ -46,6 +47,7 @@ def create_app(settings: Settings) -> FastAPI:
         # Work that waits for its turn inside a thread must not keep others from getting one.
         current_default_thread_limiter().total_tokens = _THREADS
         yield
+        app.state.incoming.close()
         library.close()
 
     app = FastAPI(
@@ -59,6 +61,7 @@ def create_app(settings: Settings) -> FastAPI:
     )
     app.state.library = library
     app.state.drawn = Drawn()
+    app.state.incoming = Incoming(library)
     keyring = Keyring(settings.key or ("" if settings.is_local else token_urlsafe(18)))
     app.state.keyring = keyring
     app.add_middleware(Turns)

@@ -9,7 +9,7 @@ from starlette.datastructures import Headers, MutableHeaders
 from starlette.types import ASGIApp, Message, Receive, Scope, Send
 
 from dreieck.web.refusing import refuse
-from dreieck.web.turns import MAX_PASTE
+from dreieck.web.turns import MAX_PASTE, max_body
 
 _HOST = re.compile(r"([a-z0-9._-]{1,253}|\[[0-9a-f:.]{2,45}\])(?::[0-9]{1,5})?")
 _POLICY = (
@@ -66,8 +66,9 @@ class Guard:
         length = headers.get("content-length", "")
         if "transfer-encoding" in headers or not re.fullmatch("[0-9]{1,15}", length):
             return 411, "A request has to say how long it is."
-        if int(length) > MAX_PASTE:
-            return 413, f"A request can have {MAX_PASTE:,} bytes; this one has {int(length):,}."
+        most = max(MAX_PASTE, max_body(scope["path"]))
+        if int(length) > most:
+            return 413, f"A request can have {most:,} bytes here; this one has {int(length):,}."
         return None
 
     def _serves(self, host: str) -> bool:

@@ -21,6 +21,7 @@ from weakref import WeakValueDictionary
 from starlette.types import ASGIApp, Message, Receive, Scope, Send
 
 from dreieck.core.budget import Budget, WorkEnded, current, working
+from dreieck.files.zipped import MAX_FILE
 from dreieck.web.refusing import refuse
 
 LONGEST = 10.0
@@ -33,6 +34,8 @@ MAX_BODY = 2_000_000
 """How many bytes a request can have."""
 MAX_PASTE = 12_000_000
 """How many bytes a paste can have."""
+MAX_UPLOAD = MAX_FILE + 100_000
+"""How many bytes a request can have that brings a file."""
 Answer = TypeVar("Answer")
 _SLOWEST_BODY = 20.0
 _PART = 65_536
@@ -44,6 +47,13 @@ _TOO_LONG = (
     f"This took longer than {LONGEST:.0f} seconds, so it was ended; nothing that was kept is lost."
     " Try it with less at once."
 )
+
+
+def max_body(path: str) -> int:
+    """How many bytes a request to a path can have."""
+    if path == "/files" or path.startswith("/api/v1/files"):
+        return MAX_UPLOAD
+    return MAX_PASTE if path.endswith(("/act/paste", "/act/paste-as")) else MAX_BODY
 
 
 class Lanes:
@@ -144,7 +154,7 @@ class Turns:
         if scope["type"] != "http":
             await self.app(scope, receive, send)
             return
-        limit = MAX_PASTE if scope["path"].endswith(("/act/paste", "/act/paste-as")) else MAX_BODY
+        limit = max_body(scope["path"])
         try:
             async with asyncio.timeout(_SLOWEST_BODY):
                 body = await _body(receive, limit)

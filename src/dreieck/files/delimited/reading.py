@@ -17,7 +17,7 @@ from dreieck.core.sheet.content import MAX_ENTRY
 from dreieck.core.sheet.layout import Headings, Layout
 from dreieck.core.sheet.sheet import Sheet
 from dreieck.core.values.look import PLAIN, Look
-from dreieck.files.arrived import Arrived, Leavings
+from dreieck.files.arrived import Arrived, Leavings, LeftOut
 from dreieck.files.building import MAX_CELLS, WorkbookBuilder
 from dreieck.files.delimited.guessing import Settings, decoded_start, reader, rows
 from dreieck.files.delimited.numbers import Meanings
@@ -56,7 +56,8 @@ def preview(data: bytes, settings: Settings) -> Preview:
             row.append((cell[:60], is_number))
         if len(found) < _SHOWN:
             found.append(row)
-    return Preview(found, [f"{note}, {count} in the first lines" for note, count in notes.items()])
+    told = [LeftOut(what, count, note=_NOTES[what]).says for what, count in notes.items()]
+    return Preview(found, told)
 
 
 def read(data: bytes, name: str, settings: Settings, progress: Progress) -> Arrived:
@@ -162,7 +163,7 @@ class _Table:
 
 
 _NOTES = {
-    "code that begins with 0": "it is kept as text",
-    "text that begins like a formula": "it is kept as text, so nothing of it is worked out",
-    "formula": "it was taken as one, as you wished",
+    "code that begins with 0": "kept as text",
+    "text that begins like a formula": "kept as text, so that nothing of it is worked out",
+    "formula": "taken as such, as you wished",
 }

@@ -49,7 +49,7 @@ _KEPT_OUT = (
     ("xl/ctrlProps/", "form control", ""),
     ("xl/activeX/activeX", "program inside a sheet", "it is never run"),
     ("xl/connections", "connection to other data", "it is never followed"),
-    ("xl/queryTables/", "query of other data", "it is never followed"),
+    ("xl/queryTables/", "request for other data", "it is never followed"),
     ("customXml/item", "part of data without a sheet", ""),
 )
 _DRAWING = "http://schemas.openxmlformats.org/officeDocument/2006/relationships/drawing"

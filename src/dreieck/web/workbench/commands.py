@@ -75,6 +75,8 @@ def _commands() -> list[Command]:
         for axis in ("row", "column")
     ]  # fmt: skip
     others = [
+        Command("files: save as a file, print, copy the workbook, open a file", act="files"),
+        Command("open a file", act="open-file"),
         Command("order rows by columns", act="order"),
         Command("how numbers and dates are written; other currencies", act="numbers"),
         Command("rule: a tone where a condition holds", "write-rule"),

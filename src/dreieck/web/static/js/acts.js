@@ -28,6 +28,8 @@ export const OWN_ACTS = {
   look: () => (state.look_taken ? act("give-look") : act("take-look")),
   order: () => ask(`${form.dataset.pages}${state.sheet}/order?area=${selected()}`),
   numbers: () => ask(`${form.dataset.pages}${state.sheet}/numbers`),
+  files: () => ask(`${form.dataset.files}?sheet=${state.sheet}`),
+  "open-file": openFile,
   commands: () => ask(`${form.dataset.pages}${state.sheet}/commands`),
   find: openFinder,
   "close-finder": closeFinder,
@@ -41,6 +43,12 @@ export const OWN_ACTS = {
   cut: () => copy(true),
   paste: pasteByButton,
 };
+
+// The dialog of all files gives way to the one that asks for a file.
+export async function openFile() {
+  document.getElementById("dialog").close();
+  await ask("/files");
+}
 
 function nextView() {
   const views = ["values", "formulas", "both"];

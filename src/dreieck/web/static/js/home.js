@@ -1,5 +1,6 @@
 // Tells times as this place does; opens the question dialog when its text has arrived, and closes
 // it when it is answered.
+import { acceptFiles } from "./dropping.js";
 import { problem, refusal } from "./notice.js";
 
 for (const time of document.querySelectorAll("time")) {
@@ -24,7 +25,11 @@ const question = document.getElementById("question");
 
 document.body.addEventListener("htmx:afterSwap", (event) => {
   if (event.target === question) question.showModal();
-  else question.close();
+  else if (!question.contains(event.target)) question.close();
+});
+acceptFiles(async () => {
+  question.close();
+  await htmx.ajax("GET", "/files", { target: question, swap: "innerHTML" });
 });
 question.addEventListener("click", (event) => {
   if (event.target.closest("[data-close]")) question.close();

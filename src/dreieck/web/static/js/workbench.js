@@ -1,11 +1,12 @@
 // Puts the workbench together: every scene is drawn, every control asks for its action.
 import { perform } from "./acting.js";
-import { OWN_ACTS, pointName, setView } from "./acts.js";
+import { OWN_ACTS, openFile, pointName, setView } from "./acts.js";
 import "./commands.js";
 import { drawCharts, focusChosen } from "./charts.js";
 import { cell, span } from "./address.js";
 import { ask } from "./asking.js";
 import { pasteAs } from "./clipboard.js";
+import { acceptFiles } from "./dropping.js";
 import { act, onScene, scene, show } from "./exchange.js";
 import { set, state } from "./state.js";
 import { drawCells, lightHeadings } from "./grid.js";
@@ -17,6 +18,8 @@ import "./pointing.js";
 import { drawSuggestions } from "./suggesting.js";
 import { drawBars } from "./scrolling.js";
 import { drawWriting, inCell } from "./writing.js";
+
+acceptFiles(openFile);
 
 const dialog = document.getElementById("dialog");
 

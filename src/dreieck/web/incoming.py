@@ -1,0 +1,198 @@
+"""Files on their way in: read beside the requests, with progress, so that they can be stopped."""
+
+from __future__ import annotations
+
+import json
+import time
+from collections import OrderedDict
+from collections.abc import Callable
+from concurrent.futures import Future, ThreadPoolExecutor
+from dataclasses import dataclass, field
+from pathlib import Path
+from secrets import token_urlsafe
+from tempfile import TemporaryDirectory
+from threading import RLock
+from typing import Any
+
+from dreieck.core.exceptions import DreieckError
+from dreieck.files import Arrived, Progress, Stopped, read, recognised
+from dreieck.files.delimited import Settings, guessed
+from dreieck.files.differences import Compared, compared
+from dreieck.files.exceptions import FileRefused
+from dreieck.files.formats import shown_name
+from dreieck.store import Database, Library, StoreError
+from dreieck.store.data_file import MAGIC, checked
+
+MAX_AT_ONCE = 2
+"""How many files are read at the same time."""
+MAX_HELD = 8
+"""How many files are held until somebody decides about them."""
+MAX_AGE = 1_800.0
+"""So many seconds a file is held."""
+_MAX_COPIES = 200
+
+
+@dataclass
+class Coming:
+    """A file on its way in.
+
+    A table of text waits for ``settings``; what is read waits to be kept, which makes
+    ``workbooks`` of it. ``problem`` tells why there will be none.
+    """
+
+    token: str
+    name: str
+    data: bytes
+    kind: str
+    progress: Progress = field(default_factory=Progress)
+    settings: Settings | None = None
+    arrived: Arrived | None = None
+    compared: Compared | None = None
+    workbooks: list[int] = field(default_factory=list)
+    problem: str = ""
+    future: Future[None] | None = None
+    since: float = field(default_factory=time.monotonic)
+
+    @property
+    def is_busy(self) -> bool:
+        """Whether it is being read or kept."""
+        return self.future is not None and not self.future.done()
+
+    @property
+    def is_text(self) -> bool:
+        """Whether it is a table of text, which can be read in more than one way."""
+        return self.kind in ("csv", "tsv")
+
+
+class Incoming:
+    """The files on their way in."""
+
+    def __init__(self, library: Library) -> None:
+        self._library = library
+        self._lock = RLock()
+        self._held: OrderedDict[str, Coming] = OrderedDict()
+        self._workers = ThreadPoolExecutor(MAX_AT_ONCE, "file")
+
+    def take(self, data: bytes, name: str) -> Coming:
+        """Take a file; all but tables of text are read at once. Raises FileRefused."""
+        kind = "data" if data.startswith(MAGIC) else recognised(data, name)
+        coming = Coming(token_urlsafe(12), name[-200:], data, kind)
+        if coming.is_text:
+            coming.settings = guessed(data, tabs=kind == "tsv")
+        with self._lock:
+            self._tidy()
+            self._held[coming.token] = coming
+        if not coming.is_text and kind != "data":
+            self._work(coming, self._read)
+        return coming
+
+    def find(self, token: str) -> Coming | None:
+        """A file by its token."""
+        with self._lock:
+            return self._held.get(token)
+
+    def keep(self, coming: Coming) -> None:
+        """Make workbooks of a file; what is not read yet is read first."""
+        if not coming.is_busy and not coming.workbooks:
+            coming.problem = ""
+            coming.progress = Progress()
+            self._work(coming, self._keep)
+
+    def drop(self, token: str) -> None:
+        """Give a file up."""
+        with self._lock:
+            coming = self._held.pop(token, None)
+        if coming:
+            coming.progress.stop()
+
+    def close(self) -> None:
+        """Stop all work."""
+        with self._lock:
+            for coming in self._held.values():
+                coming.progress.stop()
+        self._workers.shutdown(wait=True, cancel_futures=True)
+
+    def _tidy(self) -> None:
+        now = time.monotonic()
+        for token, coming in list(self._held.items()):
+            if now - coming.since > MAX_AGE or len(self._held) >= MAX_HELD:
+                self.drop(token)
+
+    def _work(self, coming: Coming, work: Callable[[Coming], None]) -> None:
+        def guarded() -> None:
+            try:
+                work(coming)
+            except Stopped:
+                coming.problem = "Reading was stopped; nothing has changed."
+            except (DreieckError, StoreError) as refusal:
+                coming.problem = str(refusal)
+
+        coming.future = self._workers.submit(guarded)
+
+    def _read(self, coming: Coming) -> None:
+        coming.arrived = read(coming.data, coming.name, coming.progress, coming.settings)
+        coming.progress.at(0.95, "comparing values")
+        coming.compared = compared(coming.arrived, coming.progress)
+
+    def _keep(self, coming: Coming) -> None:
+        if coming.kind == "data":
+            self._keep_all(coming)
+            return
+        if coming.arrived is None:
+            self._read(coming)
+        arrived = coming.arrived
+        assert arrived is not None
+        id, with_history = self._library.adopt(
+            arrived.workbook,
+            arrived.workbook.name or shown_name(coming.name),
+            report=report_of(coming),
+            history=arrived.history,
+            advance=lambda share: coming.progress.at(share, "keeping"),
+        )
+        coming.workbooks = [id]
+        if not with_history:
+            coming.problem = "Its history does not lead to it, so it came without one."
+        coming.arrived, coming.data = None, b""
+
+    def _keep_all(self, coming: Coming) -> None:
+        """Take all workbooks of another data file."""
+        with TemporaryDirectory() as folder:
+            path = Path(folder) / "brought.db"
+            path.write_bytes(coming.data)
+            checked(path)
+            other = Library(Database(path))
+            try:
+                listed = other.listed()
+                if len(listed) > _MAX_COPIES:
+                    raise FileRefused(f"The file has {len(listed):,} workbooks.")
+                for number, each in enumerate(reversed(listed)):
+                    coming.progress.at(number / len(listed), f"keeping {each.name}")
+                    opened = other.open(each.id)
+                    id, _ = self._library.adopt(
+                        opened.workbook, each.name, report=opened.arrival(),
+                        history=opened.told_history(),
+                    )  # fmt: skip
+                    coming.workbooks.append(id)
+            finally:
+                other.close()
+        coming.data = b""
+
+
+def report_of(coming: Coming) -> str:
+    """What is told of a file as long as its workbook is there, as JSON."""
+    assert coming.arrived is not None
+    told: dict[str, Any] = {
+        "name": coming.name,
+        "kind": coming.kind,
+        "left_out": [each.says for each in coming.arrived.left_out],
+    }
+    if coming.compared:
+        told |= {
+            "compared": coming.compared.compared,
+            "differing": coming.compared.differing,
+            "differences": [
+                [each.place.sheet, each.place.cell.text, *each[1:]]
+                for each in coming.compared.listed
+            ],
+        }
+    return json.dumps(told)
