@@ -1,14 +1,16 @@
-"""The command ``dreieck``: start the workbench, or ask what a fill does to a formula."""
+"""The command ``dreieck``: start the workbench, or ask about formulas and files."""
 
 from __future__ import annotations
 
 import sys
 from importlib.metadata import version
 from pathlib import Path
-from typing import Annotated, Any, NoReturn
+from typing import Annotated, Any
 
 import typer
 
+from dreieck.cli.files import calc, check, convert, diff, log_of_file
+from dreieck.cli.telling import ERROR_VALUE, Json, refuse, refusing
 from dreieck.core.exceptions import DreieckError
 from dreieck.core.formula import parse
 from dreieck.core.grid import Cell
@@ -18,10 +20,6 @@ from dreieck.web.api.shift import CornerMove, ShiftAnswer, ShiftRequest, shift_a
 app = typer.Typer(add_completion=False, no_args_is_help=True, pretty_exceptions_enable=False)
 
 _SHEET, _CELL = "Sheet", "ZZZ1000000"
-ERROR_VALUE = 1
-"""The exit code of ``eval`` where the value is an error."""
-UNUSABLE = 2
-"""The exit code for input that cannot be used."""
 
 
 def _tell_version(asked: bool) -> None:
@@ -55,21 +53,28 @@ def serve(
     try:
         serve_workbench({key: value for key, value in given.items() if value is not None})
     except Unservable as problem:
-        _refuse(str(problem))
+        refuse(str(problem))
 
 
 @app.command()
 def shift(
-    formula: Annotated[str, typer.Argument(help="The formula, such as '=$B5*C$4'.")],
-    start: Annotated[str, typer.Option("--from", help="The cell it is written in.")],
-    to: Annotated[str, typer.Option("--to", help="The cell or area it is filled to.")],
-    as_json: Annotated[bool, typer.Option("--json", help="Print JSON.")] = False,
+    formula: Annotated[
+        str,
+        typer.Argument(metavar="FORMULA|FILE", help="A formula, such as '=$B5*C$4', or a file."),
+    ],
+    cell: Annotated[
+        str, typer.Argument(metavar="[CELL]", help="In a file: a cell of a block.")
+    ] = "",
+    start: Annotated[str, typer.Option("--from", help="The cell a formula is written in.")] = "",
+    to: Annotated[str, typer.Option("--to", help="The cell or area it is filled to.")] = "",
+    as_json: Json = False,
 ) -> None:
-    """Print what every reference of a formula becomes in each landing."""
-    try:
-        answer = shift_answer(ShiftRequest(formula=formula, to=to, **{"from": start}))
-    except (DreieckError, ValueError) as error:
-        _refuse(str(error))
+    """Print what every reference became in each landing: of a formula, or of a block in a file."""
+    if start or to:
+        with refusing():
+            answer = shift_answer(ShiftRequest(formula=formula, to=to, **{"from": start}))
+    else:
+        answer = log_of_file(formula, cell)
     if as_json:
         typer.echo(answer.model_dump_json(indent=2))
         return
@@ -84,7 +89,7 @@ def evaluate(
         list[str] | None,
         typer.Option("--with", help="A cell and its entry: A1=3, 'A2==A1*2', Loads!B4=7."),
     ] = None,
-    as_json: Annotated[bool, typer.Option("--json", help="Print JSON.")] = False,
+    as_json: Json = False,
 ) -> None:
     """Print the value of a formula; exits with 1 where that is an error value."""
     sheets: dict[str, dict[str, str]] = {_SHEET: {}}
@@ -92,16 +97,16 @@ def evaluate(
         place, equals, entry = each.partition("=")
         sheet, _, address = place.rpartition("!")
         if not equals:
-            _refuse(f"“{each}” is not a cell and its entry, such as A1=3.")
+            refuse(f"“{each}” is not a cell and its entry, such as A1=3.")
         sheets.setdefault(sheet.strip("'") or _SHEET, {})[address] = entry
     if not formula.startswith("="):
-        _refuse("The formula has to begin with “=”.")
+        refuse("The formula has to begin with “=”.")
     sheets[_SHEET][_CELL] = formula
     try:
         parse(formula, Cell.parse(_CELL))
         answer = evaluate_answer(EvaluateRequest(sheets=sheets, ask=[_CELL])).cells[_CELL]
     except (DreieckError, ValueError) as error:
-        _refuse(str(error))
+        refuse(str(error))
     typer.echo(answer.model_dump_json(indent=2) if as_json else answer.shown)
     if answer.kind == "error":
         began = (
@@ -109,6 +114,10 @@ def evaluate(
         )
         typer.echo(f"{answer.error}{began}", err=True)
         sys.exit(ERROR_VALUE)
+
+
+for _command in (calc, check, convert, diff):
+    app.command()(_command)
 
 
 def main() -> None:
@@ -144,11 +153,6 @@ def _locked(corners: list[CornerMove]) -> str:
         for corner in corners
     ]
     return said[0] if len(set(said)) == 1 else f"first corner {said[0]}, last {said[-1]}"
-
-
-def _refuse(message: str) -> NoReturn:
-    typer.echo(message, err=True)
-    sys.exit(UNUSABLE)
 
 
 if __name__ == "__main__":

@@ -2,7 +2,7 @@
 
 from __future__ import annotations
 
-from dreieck.core.budget import Budget
+from dreieck.core.budget import Budget, current
 from dreieck.files.exceptions import Stopped
 
 
@@ -29,3 +29,16 @@ class Progress(Budget):
         """Called now and then while work goes on. Raises Stopped."""
         if self.is_stopped:
             raise Stopped
+
+
+class Within(Progress):
+    """The work on a file as a part of other work: it ends when that does."""
+
+    def __init__(self) -> None:
+        super().__init__()
+        self._whole = current()
+
+    def watch(self) -> None:
+        """Called now and then while work goes on. Raises Stopped, and WorkEnded."""
+        super().watch()
+        self._whole.watch()

@@ -12,6 +12,7 @@ from dreieck.core.formula.printer import area_text, place_text
 from dreieck.core.formula.shift import tag
 from dreieck.core.grid.areas import cells_of
 from dreieck.core.sheet.sheet import Sheet
+from dreieck.core.sheet.workbook import Workbook
 from dreieck.core.values import Place
 from dreieck.web.api.evaluate import SmallWorkbook
 
@@ -93,7 +94,11 @@ def check(request: CheckRequest) -> CheckAnswer:
 
 def check_answer(request: CheckRequest) -> CheckAnswer:
     """The answer to a request. Raises DreieckError where it cannot be used."""
-    workbook = request.made()
+    return check_workbook(request.made())
+
+
+def check_workbook(workbook: Workbook) -> CheckAnswer:
+    """What is in doubt or broken in a workbook."""
     calculation = Calculation(workbook)
     blocks: list[BlockAnswer] = []
     others: list[FindingAnswer] = []

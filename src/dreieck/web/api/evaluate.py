@@ -11,12 +11,13 @@ from dreieck.core.calculate import Calculation, look_of
 from dreieck.core.editing.entering import typed_workbook
 from dreieck.core.exceptions import AddressError, DreieckError
 from dreieck.core.formula import Shape
-from dreieck.core.formula.printer import place_text, split_sheet
-from dreieck.core.grid import EVERYWHERE, Cell
+from dreieck.core.formula.printer import place_text
+from dreieck.core.grid import EVERYWHERE
 from dreieck.core.sheet.content import Unreadable, typed_text
 from dreieck.core.sheet.workbook import Workbook
 from dreieck.core.values import Error, Place, Value
 from dreieck.core.values.look import shown_text
+from dreieck.web.api.asked import place
 
 router = APIRouter()
 
@@ -95,10 +96,19 @@ def evaluate(request: EvaluateRequest) -> EvaluateAnswer:
 
 def evaluate_answer(request: EvaluateRequest) -> EvaluateAnswer:
     """The answer to a request. Raises DreieckError where it cannot be used."""
-    workbook = request.made()
-    if len(request.ask) > MAX_CELLS:
+    return evaluate_workbook(request.made(), request.ask)
+
+
+def evaluate_workbook(workbook: Workbook, ask: list[str]) -> EvaluateAnswer:
+    """The values of the cells that are asked for, all filled ones if none is.
+
+    Raises DreieckError where that cannot be answered.
+    """
+    if len(ask) > MAX_CELLS:
         raise DreieckError(f"A request can ask for {MAX_CELLS:,} cells.")
-    asked = request.ask or [
+    if not ask and sum(len(sheet) for sheet in workbook.sheets) > MAX_CELLS:
+        raise DreieckError(f"More than {MAX_CELLS:,} cells are filled; name those that you want.")
+    asked = ask or [
         place_text(Place(sheet.name, cell))
         for sheet in workbook.sheets
         for cell, _ in sheet.filled(EVERYWHERE)
@@ -110,11 +120,9 @@ def evaluate_answer(request: EvaluateRequest) -> EvaluateAnswer:
 
 
 def _place(workbook: Workbook, text: str) -> Place:
-    """The cell that a text asks for; without a sheet the first one is meant."""
-    name, address = split_sheet(text)
-    sheet = workbook.sheets[0] if name is None else workbook.sheet(name)
+    """The cell that a text asks for."""
     try:
-        return Place(sheet.name, Cell.parse(address))
+        return place(workbook, text)
     except AddressError as error:
         raise AddressError(f"In “ask”: {error}") from None
 

@@ -100,8 +100,8 @@ def shift_answer(request: ShiftRequest) -> ShiftAnswer:
             f"{area.text} has {area.size:,} cells; an answer lists {MAX_LANDINGS:,} at most."
         )
     shape = Shape.parse(request.formula, start)
-    moves = area.size * len(shape.references)
-    if moves > MAX_MOVES:
+    count = area.size * len(shape.references)
+    if count > MAX_MOVES:
         raise DreieckError(
             f"{area.size:,} landings with {len(shape.references):,} references each are too many:"
             f" an answer lists {MAX_MOVES:,} moves at most. Ask for fewer landings at once."
@@ -111,11 +111,16 @@ def shift_answer(request: ShiftRequest) -> ShiftAnswer:
             LandingMoves(
                 cell=landing.text,
                 formula=shape.text(landing),
-                references=[_move(shift) for shift in shift_log(shape, start, landing)],
+                references=moves(shape, start, landing),
             )
             for landing in _counted(area, len(shape.references))
         ]
     )
+
+
+def moves(shape: Shape, start: Cell, landing: Cell) -> list[ReferenceMove]:
+    """What becomes of the references of a shape from its start to a landing."""
+    return [_move(shift) for shift in shift_log(shape, start, landing)]
 
 
 def _counted(area: Area, references: int) -> Iterator[Cell]:

@@ -13,8 +13,9 @@ from starlette.responses import Response
 
 from dreieck.core.budget import current
 from dreieck.core.exceptions import DreieckError
-from dreieck.files import FORMATS, Progress, Wish, Written, write
+from dreieck.files import FORMATS, Wish, Written, write
 from dreieck.files.formats import Format
+from dreieck.files.progress import Within
 from dreieck.store import OpenWorkbook
 from dreieck.web.answers import TheLibrary, TheWorkbook, WorkbookNumber, page
 from dreieck.web.turns import RequestBudget
@@ -42,17 +43,6 @@ class Arrival:
     differences: list[tuple[str, str, str, str, str, str]]
 
 
-class _Watched(Progress):
-    """Writing for a request: it ends when nobody waits for it any more."""
-
-    def __init__(self, request: RequestBudget) -> None:
-        super().__init__()
-        self._request = request
-
-    def watch(self) -> None:
-        self._request.watch()
-
-
 @router.get("/workbooks/{workbook_id}/files")
 def ask(request: Request, opened: TheWorkbook, sheet: Annotated[int, Query()] = 0) -> Response:
     """The dialog of all formats."""
@@ -60,7 +50,7 @@ def ask(request: Request, opened: TheWorkbook, sheet: Annotated[int, Query()] = 
         found = [each for each in opened.workbook.sheets if each.id == sheet]
         shown = found[0] if found else opened.last_sheet()
         arrival = arrival_of(opened)
-    told = {"sheet": shown, "formats": FORMATS, "arrival": arrival}
+    told: dict[str, Any] = {"sheet": shown, "formats": FORMATS, "arrival": arrival}
     return page(request, "files.html", opened=opened, **told)
 
 
@@ -90,13 +80,10 @@ def _written(opened: OpenWorkbook, format: Format, asked: Asked) -> Written:
     sheet = opened.workbook.sheet_by_id(asked.sheet) if asked.sheet else None
     history: dict[str, Any] | None = opened.told_history() if asked.history else None
     wish = Wish(sheet, asked.formulas, not asked.as_it_is, history)
-    budget = current()
-    progress = Progress()
-    if isinstance(budget, RequestBudget):
+    if isinstance(budget := current(), RequestBudget):
         # A large workbook takes longer than a page may.
         budget.go_on()
-        progress = _Watched(budget)
-    return write(opened.calculation, format, wish, progress)
+    return write(opened.calculation, format, wish, Within())
 
 
 @router.post("/workbooks/{workbook_id}/copy")

@@ -165,7 +165,7 @@ def _settings(form: Any, before: Settings) -> Settings:
         return replace(before, **ticks)
 
 
-def _shown(coming: Coming) -> dict[str, object]:
+def _shown(coming: Coming) -> dict[str, Any]:
     """What a workbook that was read holds, and the first cells of its first filled sheet."""
     assert coming.arrived is not None
     workbook = coming.arrived.workbook

@@ -1,0 +1,189 @@
+"""The commands about files: calc, check, convert, diff, and the shift log of a block."""
+
+from __future__ import annotations
+
+import json
+import sys
+from pathlib import Path
+from typing import Annotated
+
+import typer
+
+from dreieck.cli.sarif import sarif_log
+from dreieck.cli.telling import ERROR_VALUE, Json, refusing, tell
+from dreieck.core.calculate import Calculation
+from dreieck.core.exceptions import DreieckError
+from dreieck.core.sheet.workbook import Workbook
+from dreieck.files import FileRefused, LeftOut, Progress, Wish, named, read, write
+from dreieck.files.zipped import MAX_FILE
+from dreieck.web.api.asked import enter, log_of
+from dreieck.web.api.check import CheckAnswer, FindingAnswer, check_workbook
+from dreieck.web.api.diff import diff_answer
+from dreieck.web.api.evaluate import evaluate_workbook
+from dreieck.web.api.shift import ShiftAnswer
+
+STANDARD = "-"
+"""Stands for standard input, or output."""
+FileName = Annotated[str, typer.Argument(metavar="FILE", help="A file; - is standard input.")]
+FOUND = 1
+"""The exit code where something is broken, or differs."""
+
+
+def opened(name: str) -> Workbook:
+    """The workbook in a file. Raises FileRefused."""
+    workbook, left_out = _read(name)
+    for each in left_out:
+        tell(f"{name}: {each.says}")
+    return workbook
+
+
+def _read(name: str) -> tuple[Workbook, tuple[LeftOut, ...]]:
+    try:
+        if name == STANDARD:
+            data = sys.stdin.buffer.read(MAX_FILE + 1)
+        else:
+            with Path(name).open("rb") as file:
+                data = file.read(MAX_FILE + 1)
+    except OSError as error:
+        raise FileRefused(f"{name} cannot be read: {error.strerror or error}.") from None
+    try:
+        arrived = read(data, "standard input" if name == STANDARD else name)
+    except FileRefused as refusal:
+        raise FileRefused(f"{name}: {refusal}") from None
+    return arrived.workbook, arrived.left_out
+
+
+def calc(
+    file: FileName,
+    cell: Annotated[list[str] | None, typer.Option(help="A cell or name to tell.")] = None,
+    set: Annotated[
+        list[str] | None, typer.Option(help="An entry to try: Loads!C4=500, carry_price=2.")
+    ] = None,
+    as_json: Json = False,
+) -> None:
+    """Print values of a file; exits with 1 where a cell that was named is an error value."""
+    with refusing():
+        workbook = opened(file)
+        enter(workbook, set or [])
+        answer = evaluate_workbook(workbook, cell or [])
+    if as_json:
+        typer.echo(answer.model_dump_json(indent=2))
+    else:
+        width = max(map(len, answer.cells), default=0)
+        for address, found in answer.cells.items():
+            formula = f"   {found.formula}" if found.formula else ""
+            typer.echo(f"{address.ljust(width)}  {found.shown}{formula}")
+    wrong = [(a, each) for a, each in answer.cells.items() if each.kind == "error"]
+    if cell and wrong:
+        for address, each in wrong:
+            tell(f"{address} is {each.value}: {each.error}")
+        raise typer.Exit(ERROR_VALUE)
+
+
+def check(
+    files: Annotated[
+        list[str], typer.Argument(metavar="FILE…", help="Files; - is standard input.")
+    ],
+    strict: Annotated[
+        bool, typer.Option("--strict", help="Exit with 1 also where something is in doubt.")
+    ] = False,
+    notes: Annotated[bool, typer.Option("--notes", help="Tell notes, too.")] = False,
+    sarif: Annotated[bool, typer.Option("--sarif", help="SARIF, for code review.")] = False,
+    as_json: Json = False,
+) -> None:
+    """Print what is in doubt or broken in files; exits with 1 where something is broken."""
+    with refusing():
+        answers = {name: check_workbook(opened(name)) for name in files}
+    if sarif:
+        typer.echo(sarif_log({name: _findings(each) for name, each in answers.items()}))
+    elif as_json:
+        whole = len(answers) == 1
+        told = [each.model_dump_json(indent=2) for each in answers.values()]
+        typer.echo(told[0] if whole else _by_file(list(answers), told))
+    else:
+        for name, answer in answers.items():
+            _print_findings(name, answer, notes=notes)
+    states = {each.state for answer in answers.values() for each in _findings(answer)}
+    if "broken" in states or (strict and "doubt" in states):
+        raise typer.Exit(FOUND)
+
+
+def _by_file(names: list[str], told: list[str]) -> str:
+    return json.dumps(
+        {"files": {n: json.loads(t) for n, t in zip(names, told, strict=True)}}, indent=2
+    )
+
+
+def _findings(answer: CheckAnswer) -> list[FindingAnswer]:
+    return [*(each for block in answer.blocks for each in block.findings), *answer.findings]
+
+
+def _print_findings(name: str, answer: CheckAnswer, *, notes: bool) -> None:
+    found = [each for each in _findings(answer) if notes or each.state != "note"]
+    for each in found:
+        state = {"doubt": "in doubt"}.get(each.state, each.state)
+        typer.echo(f"{name}: {_where(each)}: {state}: {each.says} [{each.rule}]")
+        for mend in each.mends:
+            typer.echo(f"    mend: {mend.says}: {mend.before or 'nothing'} → {mend.after}")
+    if not found:
+        typer.echo(f"{name}: {len(answer.blocks)} blocks of formulas, nothing in doubt.")
+
+
+def _where(finding: FindingAnswer) -> str:
+    """The cells of a finding: the first one, and how many more."""
+    first = finding.cells[0] if finding.cells else ""
+    return first if finding.count == 1 else f"{first} and {finding.count - 1:,} more"
+
+
+def convert(
+    source: Annotated[str, typer.Argument(metavar="IN", help="A file; - is standard input.")],
+    target: Annotated[str, typer.Argument(metavar="OUT", help="The new file; - with --to.")],
+    to: Annotated[str, typer.Option(help="The format, where OUT does not tell it.")] = "",
+    sheet: Annotated[str, typer.Option(help="Only this sheet.")] = "",
+    formulas: Annotated[
+        bool, typer.Option("--formulas", help="In tables, formulas instead of values.")
+    ] = False,
+    as_it_is: Annotated[
+        bool,
+        typer.Option("--as-it-is", help="In tables, leave texts that look like formulas alone."),
+    ] = False,
+) -> None:
+    """Write a file in another format; what is left out is told on standard error."""
+    with refusing():
+        format = named(to or target)
+        workbook = opened(source)
+        wish = Wish(workbook.sheet(sheet) if sheet else None, formulas, not as_it_is)
+        made = write(Calculation(workbook), format, wish, Progress())
+        try:
+            if target == STANDARD:
+                sys.stdout.buffer.write(made.data)
+            else:
+                Path(target).write_bytes(made.data)
+        except OSError as error:
+            raise FileRefused(f"{target} cannot be written: {error.strerror or error}.") from None
+    for each in made.left_out:
+        tell(f"{target}: {each.says}")
+
+
+def diff(
+    old: FileName, new: Annotated[str, typer.Argument(metavar="NEW")], as_json: Json = False
+) -> None:
+    """Print what changed between two files, by block; exits with 1 where something did."""
+    with refusing():
+        answer = diff_answer(opened(old), opened(new))
+    if as_json:
+        typer.echo(answer.model_dump_json(indent=2))
+    for each in () if as_json else answer.changes:
+        typer.echo(each.says)
+    if answer.changes:
+        raise typer.Exit(FOUND)
+
+
+def log_of_file(file: str, cell: str) -> ShiftAnswer:
+    """The shift log of a block in a file."""
+    with refusing():
+        if not cell:
+            raise DreieckError(
+                "Name a cell of the block, such as Loads!C5. A formula needs --from."
+            )
+        return log_of(opened(file), cell)
