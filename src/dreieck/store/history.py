@@ -3,6 +3,7 @@
 from __future__ import annotations
 
 from collections import deque
+from collections.abc import Sequence
 
 from sqlalchemy import delete
 from sqlmodel import Session, col, select
@@ -60,6 +61,15 @@ class History:
     def find(self, session: Session, number: int) -> ChangeRow | None:
         """A record by its number."""
         return session.get(ChangeRow, (self._workbook_id, number))
+
+    def labelled(self, session: Session, done: int, label: str) -> Sequence[ChangeRow]:
+        """The records up to ``done`` whose label begins so, in order."""
+        owned = select(ChangeRow).where(
+            ChangeRow.workbook_id == self._workbook_id,
+            col(ChangeRow.number) <= done,
+            col(ChangeRow.label).startswith(label, autoescape=True),
+        )
+        return session.exec(owned.order_by(col(ChangeRow.number))).all()
 
     def labels(self, session: Session, done: int) -> Labels:
         """The labels of the records that undo and redo would take."""

@@ -9,7 +9,7 @@ from __future__ import annotations
 import logging
 from collections import Counter, deque
 from collections.abc import Callable, MutableMapping
-from typing import Any
+from typing import Any, NamedTuple
 
 from sqlalchemy.exc import DatabaseError
 from sqlmodel import Session
@@ -42,6 +42,15 @@ MAX_FOLLOWED = 200
 
 Record = Callable[[Session, WorkbookRow, list[Edit]], None]
 """Writes what the history needs, given the inverse of what was just done."""
+
+
+class Done(NamedTuple):
+    """A change that was made: its label, when, and its edits in both directions."""
+
+    label: str
+    at: str
+    forward: list[Edit]
+    backward: list[Edit]
 
 
 class OpenWorkbook:
@@ -248,6 +257,21 @@ class OpenWorkbook:
         """Its history, as a file tells it."""
         with self._database.session() as session:
             return told_history(session, self.id, self.workbook)
+
+    def done_changes(self, label: str) -> list[Done]:
+        """The changes that are not taken back whose label begins so, the first one first."""
+        with self._database.session() as session:
+            done = self._row(session).done
+            rows = self._history.labelled(session, done, label)
+            return [
+                Done(
+                    row.label,
+                    row.at,
+                    edits_of(row.forward, self._shapes.shape_of),
+                    edits_of(row.backward, self._shapes.shape_of),
+                )
+                for row in rows
+            ]
 
     def used_functions(self) -> Counter[str]:
         """In how many formulas each function stands, alike ones counted once."""

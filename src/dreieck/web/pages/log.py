@@ -4,7 +4,6 @@ from __future__ import annotations
 
 import csv
 import io
-import re
 from collections.abc import Iterator
 from dataclasses import dataclass
 from itertools import islice
@@ -28,6 +27,7 @@ from dreieck.core.sheet.sheet import Sheet
 from dreieck.core.values.look import shown_text
 from dreieck.core.words.headings import heading_of
 from dreieck.core.words.reading import by_position
+from dreieck.files.delimited.writing import guarded
 from dreieck.store import OpenWorkbook
 from dreieck.web.answers import TheWorkbook, page
 from dreieck.web.turns import RequestBudget, in_time
@@ -84,17 +84,17 @@ def log(request: Request, opened: TheWorkbook, sheet_id: int, asked: AskedQuery)
 
 def _page(request: Request, opened: OpenWorkbook, sheet_id: int, asked: Asked) -> Response:
     sheet, block, findings = _found(opened, sheet_id, asked)
-    landings = list(islice(_landings(block, findings, asked), asked.first, asked.first + PAGE))
+    landings = list(islice(landings_of(block, findings, asked), asked.first, asked.first + PAGE))
     lines = [
         line
         for cell in landings
-        for line in _lines(opened, sheet, block, findings, cell, asked.reference)
+        for line in lines_of(opened, sheet, block, findings, cell, asked.reference)
     ]
     more = asked.first + PAGE if len(landings) == PAGE else 0
     name = "log_rows.html" if request.headers.get("hx-request") else "log.html"
     return page(
         request, name, opened=opened, sheet=sheet, block=block, asked=asked, lines=lines,
-        more=more, filter=asked.filter, names=_names(opened, block), hurried=current().hurried,
+        more=more, filter=asked.filter, names=names_of(opened, block), hurried=current().hurried,
         tags=[tag(index) for index in range(len(block.shape.references))],
     )  # fmt: skip
 
@@ -121,21 +121,21 @@ def _csv(
         "landing,state,value,reference,start,here,columns,rows,column locked,row locked,reads,"
         "read value\r\n"
     )
-    for cell in islice(_landings(block, findings, asked), MAX_ROWS):
+    for cell in islice(landings_of(block, findings, asked), MAX_ROWS):
         out = io.StringIO()
         writer = csv.writer(out)
         with opened.lock:
-            for line in _lines(opened, sheet, block, findings, cell, asked.reference):
+            for line in lines_of(opened, sheet, block, findings, cell, asked.reference):
                 shift = line.shift
                 writer.writerow([
-                    line.landing, line.state, _plain(line.value), shift.tag, shift.start,
+                    line.landing, line.state, guarded(line.value), shift.tag, shift.start,
                     shift.here, shift.columns, shift.rows, shift.column_locked, shift.row_locked,
-                    _plain(line.reads), _plain(line.read_value),
+                    guarded(line.reads), guarded(line.read_value),
                 ])  # fmt: skip
         yield out.getvalue()
 
 
-def _names(opened: OpenWorkbook, block: Block) -> list[tuple[str, str]]:
+def names_of(opened: OpenWorkbook, block: Block) -> list[tuple[str, str]]:
     """The names that a block uses, each in one line: what does not move, and what does."""
     found = []
     for key in dict.fromkeys(name.casefold() for name in read_names(block.shape)):
@@ -148,16 +148,6 @@ def _names(opened: OpenWorkbook, block: Block) -> list[tuple[str, str]]:
         else:
             found.append((named.name, f"stays: {named.shape_text}"))
     return found
-
-
-_BEGINS_FORMULA = re.compile(r"[\s\x00-\x1f]*[-=+@－＝＋＠]")
-_NUMBER = re.compile(r"-?[\d.,]+(E[-+]?\d+)?%?")
-
-
-def _plain(text: str) -> str:
-    """Text that no program that opens the file takes for a formula; a number stays one."""
-    guarded = _BEGINS_FORMULA.match(text) and not _NUMBER.fullmatch(text)
-    return "'" + text if guarded else text
 
 
 def _found(
@@ -173,7 +163,7 @@ def _found(
     return sheet, block, findings_of(opened, sheet, block)
 
 
-def _landings(block: Block, findings: tuple[Finding, ...], asked: Asked) -> Iterator[Cell]:
+def landings_of(block: Block, findings: tuple[Finding, ...], asked: Asked) -> Iterator[Cell]:
     """The landings that are asked for, in reading order."""
     area = _limited(block.area, asked.line)
     if area is None:
@@ -207,7 +197,7 @@ def _limited(area: Area, line: str) -> Area | None:
     return area
 
 
-def _lines(
+def lines_of(
     opened: OpenWorkbook,
     sheet: Sheet,
     block: Block,

@@ -5,10 +5,12 @@ from __future__ import annotations
 from pydantic import BaseModel
 
 from dreieck.core.budget import current
+from dreieck.core.calculate import Calculation
 from dreieck.core.charts.charted import Charted, Mark, Tick, charted
 from dreieck.core.formula.printer import place_text
 from dreieck.core.grid import Area
 from dreieck.core.sheet.chart import Chart, Kind
+from dreieck.core.sheet.sheet import Sheet
 from dreieck.web.workbench.once import once
 from dreieck.web.workbench.situation import Situation
 from dreieck.web.workbench.window import Box, Window, box_of
@@ -85,6 +87,11 @@ def _drawn_once(situation: Situation, chart: Chart) -> ChartDrawn:
         return _drawn(chart, shown)
     key = ("drawn", situation.sheet.id, chart)
     return once(situation.opened, key, lambda: _drawn(chart, shown))
+
+
+def drawn_chart(calculation: Calculation, sheet: Sheet, chart: Chart) -> ChartDrawn:
+    """What a page draws of a chart that is not in a grid."""
+    return _drawn(chart, charted(calculation, sheet, chart))
 
 
 def _drawn(chart: Chart, shown: Charted) -> ChartDrawn:

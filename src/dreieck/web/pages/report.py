@@ -1,0 +1,202 @@
+"""The fill report of a block: a page that prints, to be handed in or filed."""
+
+from __future__ import annotations
+
+from dataclasses import dataclass
+from datetime import UTC, datetime
+from itertools import islice
+from typing import Annotated, Literal
+
+from fastapi import APIRouter, HTTPException, Query, Request
+from pydantic import BaseModel, Field
+from starlette.responses import Response
+
+from dreieck.core.budget import current
+from dreieck.core.calculate import Block, block_at
+from dreieck.core.checking.findings import Finding
+from dreieck.core.exceptions import DreieckError
+from dreieck.core.formula.reference import Locks, Reference
+from dreieck.core.formula.shift import shift_log, tag
+from dreieck.core.grid import Cell
+from dreieck.core.sheet.content import typed_text
+from dreieck.core.sheet.edits import Edit, SetCells
+from dreieck.core.sheet.sheet import Run, Sheet
+from dreieck.core.values import Place
+from dreieck.core.words.reading import Phrase, reading
+from dreieck.store import OpenWorkbook
+from dreieck.web.answers import TheWorkbook, page
+from dreieck.web.pages.log import Asked as AskedLog
+from dreieck.web.pages.log import landings_of, lines_of, names_of
+from dreieck.web.picture import Picture, picture
+from dreieck.web.turns import in_time
+from dreieck.web.workbench.colours import colour_of
+from dreieck.web.workbench.finding_cache import findings_of
+from dreieck.web.workbench.findings_shown import counted, shown, state_of
+
+router = APIRouter(include_in_schema=False)
+MAX_LANDINGS = 1_500
+"""How many landings a report lists."""
+_SHORT = 4
+_TILES = 40
+
+
+class Asked(BaseModel):
+    """Which block, and how much of its log; with a name of who hands it in."""
+
+    cell: str = "A1"
+    log: Literal["short", "whole"] = "short"
+    by: str = Field("", max_length=120)
+
+
+@dataclass(frozen=True)
+class Mended:
+    """A mend that was made: when, what it did, the formula before and after."""
+
+    at: str
+    says: str
+    before: str
+    after: str
+
+
+@dataclass(frozen=True)
+class Locked:
+    """A reference of the start, in words."""
+
+    tag: str
+    colour: int
+    text: str
+    says: str
+
+
+@router.get("/workbooks/{workbook_id}/sheets/{sheet_id}/report")
+def report(
+    request: Request, opened: TheWorkbook, sheet_id: int, asked: Annotated[Asked, Query()]
+) -> Response:
+    """The report of the block that a cell belongs to."""
+    with opened.lock:
+        return in_time(lambda: _page(request, opened, sheet_id, asked))
+
+
+def _page(request: Request, opened: OpenWorkbook, sheet_id: int, asked: Asked) -> Response:
+    try:
+        sheet = opened.workbook.sheet_by_id(sheet_id)
+        block = block_at(sheet, Cell.parse(asked.cell))
+    except DreieckError as error:
+        raise HTTPException(404, str(error)) from None
+    if block is None:
+        raise HTTPException(404, f"{asked.cell} holds no formula, so there is no report of it.")
+    findings = findings_of(opened, sheet, block)
+    listed = _listed(block, findings, asked)
+    lines = [
+        line for cell in listed for line in lines_of(opened, sheet, block, findings, cell, -1)
+    ]
+    return page(
+        request, "report.html", opened=opened, sheet=sheet, block=block, asked=asked, lines=lines,
+        left=block.size - len(listed), phrases=_reading(opened, sheet, block),
+        references=_references(block), names=names_of(opened, block),
+        counts=counted(block.size, findings), tiles=_tiles(block, findings),
+        found=[shown(each) for each in findings], mended=_mended(opened, sheet, block),
+        picture=_picture(opened, sheet, block, findings),
+        today=datetime.now(UTC).date().isoformat(), hurried=current().hurried,
+    )  # fmt: skip
+
+
+def _listed(block: Block, findings: tuple[Finding, ...], asked: Asked) -> list[Cell]:
+    """The landings that are listed: all, or the first, the last and those that are not sound."""
+    every = landings_of(block, findings, AskedLog.model_validate({}))
+    if asked.log == "whole":
+        return list(islice(every, MAX_LANDINGS))
+    wrong: list[Cell] = []
+    for state in ("broken", "doubt"):
+        wrong += islice(landings_of(block, findings, _all(state)), _SHORT)
+    first = list(islice(every, _SHORT))
+    chosen = dict.fromkeys([*first, *wrong, block.stepped(block.start, -1)])
+    return sorted(chosen, key=lambda cell: (cell.row, cell.column))
+
+
+def _all(state: str) -> AskedLog:
+    """The question for all landings in a state."""
+    return AskedLog.model_validate({"state": state})
+
+
+def _reading(opened: OpenWorkbook, sheet: Sheet, block: Block) -> list[Phrase]:
+    return reading(opened.workbook, Place(sheet.name, block.start), block.shape)
+
+
+def _references(block: Block) -> list[Locked]:
+    shifts = shift_log(block.shape, block.start, block.start)
+    return [
+        Locked(tag(index), colour_of(index), shift.start, _says(shift.reference, block.start))
+        for index, shift in enumerate(shifts)
+    ]
+
+
+def _says(reference: Reference, at: Cell) -> str:
+    """What of a reference stays and what moves."""
+    corners = [_corner(each) for each in reference.corners(at)]
+    if len(set(corners)) == 1:
+        return corners[0]
+    return f"first corner: {corners[0]}; last corner: {corners[-1]}"
+
+
+def _corner(locks: Locks) -> str:
+    if locks.column == locks.row:
+        return "stays" if locks.column else "moves along"
+    stays, moves = ("column", "row") if locks.column else ("row", "column")
+    return f"{stays} stays, {moves} moves"
+
+
+def _tiles(block: Block, findings: tuple[Finding, ...]) -> list[list[str]]:
+    """The states of the landings, row by row; empty where the block is too large for tiles."""
+    area = block.area
+    if area.width > _TILES or area.height > _TILES:
+        return []
+
+    def tile(cell: Cell) -> str:
+        if not block.holds(cell):
+            return "gap"
+        return state_of(cell, findings) + " start" * (cell == block.start)
+
+    return [[tile(cell) for cell in row.cells()] for row in area.lines("row")]
+
+
+def _picture(
+    opened: OpenWorkbook, sheet: Sheet, block: Block, findings: tuple[Finding, ...]
+) -> Picture:
+    """The picture of a landing that is not sound, or of the last one."""
+    worst = next(
+        (each.areas[0].first for each in findings if each.state != "note" and each.areas), None
+    )
+    last = block.stepped(block.start, -1)
+    landing = worst if worst and block.holds(worst) and worst != block.start else last
+    return picture(opened, sheet, block, landing)
+
+
+def _mended(opened: OpenWorkbook, sheet: Sheet, block: Block) -> list[Mended]:
+    """The mends of this block that are in the history."""
+    found: list[Mended] = []
+    for change in opened.done_changes("mend: "):
+        for forward in change.forward:
+            if not isinstance(forward, SetCells) or forward.sheet_id != sheet.id:
+                continue
+            run = next((run for run in forward.runs if run.area.common(block.area)), None)
+            if run is None:
+                continue
+            before = _before(change.backward, sheet, run)
+            at = Cell(run.column, run.top)
+            after = typed_text(run.content, at)
+            says = change.label.removeprefix("mend: ")
+            found.append(Mended(change.at[:10], says, before, after))
+            break
+    return found
+
+
+def _before(backward: list[Edit], sheet: Sheet, run: Run) -> str:
+    """What stood in the first cell of a run."""
+    at = Cell(run.column, run.top)
+    for edit in backward:
+        if isinstance(edit, SetCells) and edit.sheet_id == sheet.id:
+            for each in edit.runs:
+                if each.area.holds(at):
+                    return typed_text(each.content, at)
+    return ""
