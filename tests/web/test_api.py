@@ -36,7 +36,8 @@ def test_what_cannot_be_used_is_told(client, change, says):
 
 def test_the_interface_is_described(client):
     paths = client.get("/api/v1/openapi.json").json()["paths"]
-    assert list(paths) == ["/api/v1/shift", "/api/v1/evaluate", "/api/v1/check"]
+    files = [f"/api/v1/files/{name}" for name in ("calc", "check", "shift", "diff", "convert")]
+    assert list(paths) == ["/api/v1/shift", "/api/v1/evaluate", "/api/v1/check", *files]
 
 
 SHEETS = {

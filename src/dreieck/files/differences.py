@@ -2,10 +2,14 @@
 
 from __future__ import annotations
 
+import re
+from collections.abc import Collection
+from itertools import islice
 from typing import NamedTuple
 
 from dreieck.core.calculate import Calculation, look_of
 from dreieck.core.formula import Shape, tree
+from dreieck.core.formula.printer import place_text
 from dreieck.core.functions import find
 from dreieck.core.grid import Cell
 from dreieck.core.sheet.content import Content, Unreadable, typed_text
@@ -17,6 +21,8 @@ from dreieck.files.progress import Progress
 MAX_LISTED = 500
 """How many differences are told one by one."""
 _CLOSE = 1e-9
+_LOOKED_THROUGH = 2_000
+_ANOTHER_FILE = re.compile(r"'#|\][^\[\]]*!")
 _MOMENT = ("TODAY", "NOW", "RAND", "RANDBETWEEN")
 
 
@@ -41,42 +47,50 @@ class Compared(NamedTuple):
 def compared(arrived: Arrived, progress: Progress) -> Compared:
     """Compare the values that a file has with ours."""
     calculation = Calculation(arrived.workbook)
-    found: list[Difference] = []
-    count = differing = 0
-    causes: set[Place] = set()
+    differing: dict[Place, tuple[Value, Value]] = {}
+    count = 0
     for name, columns in arrived.stored.items():
-        sheet = arrived.workbook.sheet(name)
-        arrays = arrived.array_formulas.get(name, set())
         for column, stored in columns.items():
             progress.watch()
-            rows = [each.row for each in stored]
-            if not rows:
-                continue
-            top = min(rows)
-            values = calculation.cells(name, column, top, max(rows)).values()
+            top, bottom = min(each.row for each in stored), max(each.row for each in stored)
+            values = calculation.cells(name, column, top, bottom).values()
+            count += len(stored)
             for row, value in stored:
-                count += 1
-                ours = values[row - top]
-                if _alike(value, ours):
-                    continue
-                differing += 1
-                place = Place(name, Cell(column, row))
-                causes.add(place)
-                if len(found) < MAX_LISTED:
-                    content = sheet.content(place.cell)
-                    look = look_of(content, sheet.look(place.cell))
-                    is_array = (column, row) in arrays
-                    reason = _reason(content, value, ours, place, is_array=is_array)
-                    found.append(
-                        Difference(
-                            place,
-                            typed_text(content, place.cell),
-                            shown_text(value, look),
-                            shown_text(ours, look),
-                            reason,
-                        )
-                    )
-    return Compared(count, differing, tuple(found))
+                if not _alike(value, values[row - top]):
+                    differing[Place(name, Cell(column, row))] = (value, values[row - top])
+    listed = islice(differing.items(), MAX_LISTED)
+    found = tuple(_difference(arrived, differing, place, *both) for place, both in listed)
+    return Compared(count, len(differing), found)
+
+
+def _difference(
+    arrived: Arrived, differing: Collection[Place], place: Place, stored: Value, ours: Value
+) -> Difference:
+    sheet = arrived.workbook.sheet(place.sheet)
+    content = sheet.content(place.cell)
+    look = look_of(content, sheet.look(place.cell))
+    is_array = place.cell in arrived.array_formulas.get(place.sheet, ())
+    reason = _reason(content, stored, ours, place, is_array=is_array)
+    if not reason:
+        read = isinstance(content, Shape) and _read(content, place, differing)
+        reason = (
+            f"it reads {read}, which differs"
+            if read
+            else "the file was not worked out after its last change"
+        )
+    texts = (shown_text(stored, look), shown_text(ours, look))
+    return Difference(place, typed_text(content, place.cell), *texts, reason)
+
+
+def _read(shape: Shape, place: Place, differing: Collection[Place]) -> str:
+    """A cell that a formula reads and that differs itself."""
+    for reference in shape.references:
+        area, sheet = reference.area(place.cell), reference.sheet or place.sheet
+        if area and area.size <= _LOOKED_THROUGH:
+            for cell in area.cells():
+                if Place(sheet, cell) in differing:
+                    return place_text(Place(sheet, cell))
+    return ""
 
 
 def _alike(stored: Value, ours: Value) -> bool:
@@ -94,9 +108,10 @@ def _alike(stored: Value, ours: Value) -> bool:
 def _reason(
     content: Content | None, stored: Value, ours: Value, place: Place, *, is_array: bool
 ) -> str:
-    """Why a value is likely another one here."""
+    """Why a value is likely another one here, as far as the formula alone tells."""
     if isinstance(content, Unreadable):
-        return "the formula cannot be read here"
+        is_foreign = _ANOTHER_FILE.search(content.text)
+        return "it reads another file" if is_foreign else "the formula cannot be read here"
     if not isinstance(content, Shape):
         return "the cell holds no formula here"
     names = [node.function for node in tree.walk(content.tree) if isinstance(node, tree.Call)]
@@ -116,4 +131,4 @@ def _reason(
     numbers = isinstance(stored, float) and isinstance(ours, float)
     if numbers and abs(stored - ours) <= 1e-5 * abs(stored):  # type: ignore[operator, arg-type]
         return "only the last digits differ: it is rounded or worked out in another way"
-    return "it reads what differs, or the file was not worked out after its last change"
+    return ""

@@ -22,8 +22,8 @@ from dreieck.core.sheet.layout import PLAIN_LAYOUT, Layout
 from dreieck.core.sheet.names import named
 from dreieck.core.sheet.workbook import Workbook
 from dreieck.core.values.look import PLAIN, Look
+from dreieck.store import data_file
 from dreieck.store.adopting import adopt, forget_coming
-from dreieck.store.data_file import copied
 from dreieck.store.database import DAMAGE, Database, StoreError, damaged
 from dreieck.store.lock import WorkbookLock
 from dreieck.store.open_workbook import OpenWorkbook
@@ -165,11 +165,15 @@ class Library:
         opened = self.open(id)
         with opened.lock:
             told = opened.told_history() if history else None
-            return self.adopt(opened.workbook, name, report=opened.arrival(), history=told)[0]
+            made, _ = self.adopt(opened.workbook, name, report=opened.arrival(), history=told)
+            shown = opened.workbook.sheets.index(opened.last_sheet())
+        copied = self.open(made)
+        copied.remember_sheet(copied.workbook.sheets[shown].id)
+        return made
 
     def copy_all(self, to: Path) -> None:
         """Write the whole data file to another place. Raises StoreError."""
-        copied(self._database, to)
+        data_file.copied(self._database, to)
 
     def rename(self, id: int, name: str) -> None:
         """Give a workbook another name. Raises KeyError or DreieckError."""

@@ -42,6 +42,10 @@ class Change:
         if self.count == 1:
             return f"{self.where}: {before} became {after}"
         if self.what == "formula":
+            if self.after and not self.after.startswith("="):
+                after = f"entries, the first of them {after}"
+            if self.before and not self.before.startswith("="):
+                before = f"entries, the first of them {before},"
             return f"{self.where}: {before} became {after}, in {many(self.count, 'cell')}"
         noun = {"entry": "entries", "value": "values"}.get(self.what, "cells")
         return f"{self.where}: {self.count:,} {noun} changed; the first was {before}, is {after}"

@@ -120,14 +120,17 @@ def _encoding(data: bytes) -> str:
 
 
 def _separator(text: str) -> str:
-    """The sign that cuts most lines into the same number of cells, more than one."""
+    """The sign that cuts most lines into the same number of cells, most of them numbers."""
     best, score = ",", 0.0
     for separator in SEPARATORS:
-        lengths = [len(line) for line in rows(text, separator, '"') if line]
+        lines = rows(text, separator, '"')
+        lengths = [len(line) for line in lines if line]
         if not lengths:
             continue
         width, count = Counter(lengths).most_common(1)[0]
         own = count / len(lengths) + min(width, 20) / 100 if width > 1 else 0.0
+        cells = [cell.strip() for line in lines for cell in line]
+        own += 0.5 * sum(bool(_NUMBER.fullmatch(cell)) for cell in cells) / max(len(cells), 1)
         # A colon is more often part of a time.
         own -= 0.3 if separator == ":" else 0
         if own > score:

@@ -17,7 +17,7 @@ from dreieck.core.values.look import Look, shown_text
 from dreieck.files.progress import Progress
 
 _BEGINS_FORMULA = re.compile(r"[\s\x00-\x1f]*[-=+@－＝＋＠]")
-_NUMBER = re.compile(r"-?[\d.,]+(E[-+]?\d+)?%?")
+_NUMBER = re.compile(r"-?[\d.,]*\d[\d.,]*(E[-+]?\d+)?%?")
 _BAND = 2_048
 
 

@@ -55,6 +55,8 @@ class FormulaReader:
     def __init__(self, dialect: Dialect) -> None:
         self._dialect = dialect
         self._writer = FormulaWriter(dialect)
+        self.problem = ""
+        """Why the last formula could not be read."""
         self._above: dict[int, Shape] = {}
         self._before: Shape | None = None
 
@@ -66,12 +68,20 @@ class FormulaReader:
                 return self._keep(known, at)
         try:
             return self._keep(read_formula(self._dialect, text, at), at)
-        except FormulaError:
+        except FormulaError as problem:
+            self.problem = str(problem)
             return Unreadable("=" + text)
 
     def _keep(self, shape: Shape, at: Cell) -> Shape:
         self._above[at.column] = self._before = shape
         return shape
+
+
+def left_out(problem: str) -> tuple[str, str]:
+    """What to call a formula that could not be read, and what became of it."""
+    if "another file" in problem:
+        return "formula that reads another file", "kept as written; no other file is opened"
+    return "formula that cannot be read here", "kept as written"
 
 
 def read_formula(dialect: Dialect, text: str, at: Cell) -> Shape:

@@ -17,13 +17,14 @@ from dreieck.files.building import SheetBuilder
 from dreieck.files.exceptions import FileRefused
 from dreieck.files.formulas import FormulaReader, OpenFormulaDialect
 from dreieck.files.formulas.arrays import item, summed
-from dreieck.files.formulas.dialect import read_formula
+from dreieck.files.formulas.dialect import left_out, read_formula
 from dreieck.files.open_document.rules import RuleReader
 from dreieck.files.open_document.styles import Looks, points
 from dreieck.files.open_document.tags import tag
 from dreieck.files.open_document.values import value_of
 
 _CELL, _COVERED = tag("table:table-cell"), tag("table:covered-table-cell")
+_FORMS = {"date": "date", "time": "time", "percentage": "percent"}
 _PREFIX, _KEPT = "of:=", "kept:="
 _USED_WIDTH = 1_024
 """Columns beyond this that only look otherwise are the rest of a sheet."""
@@ -113,6 +114,9 @@ class RowReader:
         if not is_bare or cell.get(tag("table:formula")):
             self._look_inside(cell, column, top)
             content = self._content(cell, Cell(min(column, MAX_COLUMN), min(top, MAX_ROW)))
+        form = _FORMS.get(cell.get(tag("office:value-type")) or "")
+        if form and look.form == "general":
+            look = replace(look, form=form)
         look = self._spanned(cell, column, top, look)
         if content is None and (look is PLAIN or self._is_rest(width, bottom - top + 1)):
             self._rule(style, column, width, top, bottom)
@@ -171,7 +175,7 @@ class RowReader:
         if formula.startswith(_KEPT):
             return Unreadable("=" + formula.removeprefix(_KEPT))
         if not formula.startswith(_PREFIX):
-            self._told("formula of another language", at, "it is kept as written")
+            self._told("formula of another language", at, "kept as written")
             return Unreadable("=" + formula.partition("=")[2])
         text = formula.removeprefix(_PREFIX)
         columns = cell.get(tag("table:number-matrix-columns-spanned"))
@@ -180,17 +184,19 @@ class RowReader:
             return self._array(text, at, int(columns or 1), int(rows or 1))
         found = self.formulas.read(text, at)
         if isinstance(found, Unreadable):
-            self._told("formula that cannot be read here", at, "it is kept as written")
+            what, note = left_out(self.formulas.problem)
+            self._told(what, at, note)
         return found
 
     def _array(self, text: str, at: Cell, columns: int, rows: int) -> Content:
         """A formula that works with arrays; each cell of several takes its own item."""
         try:
             shape = summed(read_formula(self.dialect, text, at))
-        except FormulaError:
-            self._told("formula that cannot be read here", at, "it is kept as written")
+        except FormulaError as problem:
+            what, note = left_out(str(problem))
+            self._told(what, at, note)
             return Unreadable("=" + text)
-        self._told("array formula", at, "it is worked out as an ordinary one here")
+        self._told("array formula", at, "worked out as an ordinary one here")
         self.arrays.add((at.column, at.row))
         area = Area(at.column, at.row, at.column + columns - 1, at.row + rows - 1)
         if area.size == 1:

@@ -7,6 +7,7 @@ from __future__ import annotations
 
 import math
 import re
+from dataclasses import replace
 from typing import Any
 
 from openpyxl.utils.datetime import from_ISO8601, to_excel
@@ -23,7 +24,7 @@ from dreieck.files.building import SheetBuilder
 from dreieck.files.exceptions import FileRefused
 from dreieck.files.formulas import FormulaReader, OpenXmlDialect
 from dreieck.files.formulas.arrays import item, summed
-from dreieck.files.formulas.dialect import read_formula
+from dreieck.files.formulas.dialect import left_out, read_formula
 from dreieck.files.open_xml.styles import Looks
 from dreieck.files.open_xml.text import text_of, untold
 
@@ -83,6 +84,8 @@ class SheetParser(WorkSheetParser):  # type: ignore[misc]
         column, row = self._place(element.get("r"))
         style = int(element.get("s") or 0)
         look, quoted = self.looks.at(style) if style else (PLAIN, False)
+        if look.form == "general" and element.get("t") == "d":
+            look = replace(look, form="date")
         value = self._value(element, shift=look.form in _DAYS)
         formula = element.find(FORMULA_TAG)
         content: Content | None
@@ -182,9 +185,10 @@ class SheetParser(WorkSheetParser):  # type: ignore[misc]
         area = Area.parse(reference)
         try:
             shape = summed(read_formula(self.dialect, text, at))
-        except FormulaError:
+        except FormulaError as problem:
+            self.formulas.problem = str(problem)
             return self._told(Unreadable("=" + text), at)
-        note = "it is worked out as an ordinary one here"
+        note = "worked out as an ordinary one here"
         self.builder.book.leavings.add("array formula", self._said(at), note)
         self.arrays.add((at.column, at.row))
         if area.size == 1:
@@ -194,8 +198,8 @@ class SheetParser(WorkSheetParser):  # type: ignore[misc]
 
     def _told(self, found: Shape | Unreadable, at: Cell) -> Shape | Unreadable:
         if isinstance(found, Unreadable):
-            what = "formula that cannot be read here"
-            self.builder.book.leavings.add(what, self._said(at), "it is kept as written")
+            what, note = left_out(self.formulas.problem)
+            self.builder.book.leavings.add(what, self._said(at), note)
         return found
 
     def _said(self, at: Cell) -> str:

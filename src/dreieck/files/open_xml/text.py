@@ -10,7 +10,7 @@ from openpyxl.xml.constants import SHEET_MAIN_NS
 _TOLD = re.compile("_x([0-9A-Fa-f]{4})_")
 _UNTELLABLE = re.compile("[\x00-\x08\x0b-\x1f\ufffe\uffff\ud800-\udfff]|_(?=x[0-9A-Fa-f]{4}_)")
 _TEXT = f"{{{SHEET_MAIN_NS}}}t"
-_PHONETIC = f"{{{SHEET_MAIN_NS}}}rPh"
+_RUN = f"{{{SHEET_MAIN_NS}}}r"
 
 
 def told(text: str) -> str:
@@ -25,9 +25,10 @@ def untold(text: str) -> str:
 
 def text_of(element: Any) -> str:
     """The text of an item: of all its runs, without what tells how it is spoken."""
-    plain = element.find(_TEXT)
-    if plain is not None and len(element) == 1:
-        return untold(plain.text or "")
-    spoken = {id(each) for phonetic in element.iter(_PHONETIC) for each in phonetic.iter(_TEXT)}
-    runs = (each for each in element.iter(_TEXT) if id(each) not in spoken)
-    return untold("".join(each.text or "" for each in runs))
+    found: list[str] = []
+    for each in element:
+        if each.tag == _TEXT:
+            found.append(each.text or "")
+        elif each.tag == _RUN:
+            found.append(each.findtext(_TEXT) or "")
+    return untold("".join(found))

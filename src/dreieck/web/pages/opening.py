@@ -7,8 +7,7 @@ from pathlib import Path
 from tempfile import TemporaryDirectory
 from typing import Annotated, Any
 
-from fastapi import APIRouter, Depends, HTTPException, Request
-from starlette.datastructures import UploadFile
+from fastapi import APIRouter, Depends, File, HTTPException, Request, UploadFile
 from starlette.responses import Response
 
 from dreieck.core.calculate import Calculation, look_of
@@ -58,11 +57,12 @@ def ask(request: Request) -> Response:
 
 
 @router.post("/files")
-def take(request: Request, form: TheForm, incoming: TheIncoming) -> Response:
+def take(
+    request: Request, incoming: TheIncoming, file: Annotated[UploadFile | None, File()] = None
+) -> Response:
     """Take a file."""
-    file = form.get("file")
     try:
-        if not isinstance(file, UploadFile) or not file.filename:
+        if file is None or not file.filename:
             raise DreieckError("No file came along. Choose one, or drop one on the page.")
         return _state(request, incoming.take(file.file.read(), file.filename))
     except DreieckError as refusal:

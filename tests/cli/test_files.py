@@ -1,0 +1,154 @@
+"""The commands about files, as a shell runs them."""
+
+import json
+import os
+import re
+import subprocess
+import sys
+from pathlib import Path
+
+import pytest
+from packages import package
+
+from dreieck.core.calculate import Calculation
+from dreieck.core.editing.entering import typed_workbook
+from dreieck.files import FORMATS, Progress, Wish, write
+
+ENTRIES = {
+    "A1": "Carrying price", "B1": "1.80", "A3": "Item", "B3": "Weight", "B4": "50", "B5": "30",
+    "C4": "=B4*B$1", "C5": "=B5*B$1", "C7": "=SUM(C4:C5)",
+}  # fmt: skip
+SLID = ENTRIES | {"C4": "=B4*B1", "C5": "=B5*B2"}
+BROKEN = ENTRIES | {"C4": "=B4/B9", "C5": "=B5/B10"}
+DOCS = Path(__file__).parents[2] / "docs" / "scripts.md"
+
+
+@pytest.fixture
+def folder(tmp_path):
+    for name, entries in (("good", ENTRIES), ("slid", SLID), ("broken", BROKEN)):
+        workbook = typed_workbook({"Loads": entries}, {"carry_price": "Loads!$B$1"})
+        for ending in ("ods", "xlsx"):
+            made = write(Calculation(workbook), FORMATS[ending], Wish(), Progress())
+            (tmp_path / f"{name}.{ending}").write_bytes(made.data)
+    return tmp_path
+
+
+def run(folder, *arguments, data=None):
+    command = [sys.executable, "-m", "dreieck.cli.main", *arguments]
+    done = subprocess.run(
+        command, cwd=folder, input=data, capture_output=True, timeout=120, check=False
+    )
+    return done.returncode, done.stdout.decode(), done.stderr.decode()
+
+
+def test_calc_tells_values_and_tries_others(folder):
+    code, said, _ = run(folder, "calc", "good.ods", "--cell", "C7", "--cell", "carry_price")
+    assert code == 0 and said == "C7           144   =SUM(C4:C5)\ncarry_price  1.8\n"
+    code, said, _ = run(folder, "calc", "good.xlsx", "--set", "carry_price=2", "--cell", "C7",
+                        "--json")  # fmt: skip
+    assert json.loads(said)["cells"]["C7"]["value"] == 160
+    code, said, _ = run(folder, "calc", "-", "--json", data=(folder / "good.ods").read_bytes())
+    assert set(json.loads(said)["cells"]) == {f"Loads!{address}" for address in ENTRIES}
+    code, _, beside = run(folder, "calc", "broken.ods", "--cell", "C4")
+    assert code == 1 and "C4 is #DIV/0!" in beside
+
+
+def test_check_exits_by_what_it_finds(folder):
+    assert run(folder, "check", "good.ods")[0] == 0
+    code, said, _ = run(folder, "check", "slid.ods", "good.xlsx")
+    assert code == 0 and "slid.ods: Loads!C5: in doubt:" in said and "mend: " in said
+    assert "good.xlsx: 2 blocks of formulas, nothing in doubt." in said
+    assert run(folder, "check", "--strict", "slid.ods")[0] == 1
+    assert run(folder, "check", "broken.xlsx")[0] == 1
+    code, said, _ = run(folder, "check", "slid.ods", "--json")
+    assert json.loads(said)["blocks"][0]["findings"][0]["rule"] == "input-slid"
+    code, said, _ = run(folder, "check", "slid.ods", "broken.ods", "--json")
+    assert code == 1 and set(json.loads(said)["files"]) == {"slid.ods", "broken.ods"}
+
+
+def test_sarif_is_a_log_of_results(folder):
+    _, said, _ = run(folder, "check", "broken.ods", "--sarif")
+    log = json.loads(said)
+    (one,) = log["runs"]
+    rules = [rule["id"] for rule in one["tool"]["driver"]["rules"]]
+    assert log["version"] == "2.1.0" and rules == sorted(rules)
+    result = next(each for each in one["results"] if each["ruleId"] == "error")
+    assert result["level"] == "error" and rules[result["ruleIndex"]] == "error"
+    (location,) = result["locations"]
+    assert location["physicalLocation"]["artifactLocation"]["uri"] == "broken.ods"
+    assert location["logicalLocations"][0]["fullyQualifiedName"] == "Loads!C4"
+
+
+def test_shift_convert_and_diff(folder):
+    code, said, _ = run(folder, "shift", "slid.ods", "C5", "--json")
+    landings = json.loads(said)["landings"]
+    assert code == 0 and [each["formula"] for each in landings] == ["=B4*B1", "=B5*B2"]
+    code, _, beside = run(folder, "convert", "slid.ods", "out.csv")
+    assert code == 0 and "out.csv: 1 formula (Loads)" in beside
+    assert (folder / "out.csv").read_text().splitlines()[3] == ",50,90"
+    assert run(folder, "convert", "slid.ods", "-", "--to", "json")[1].startswith("{")
+    assert run(folder, "diff", "good.ods", "good.xlsx")[:2] == (0, "")
+    code, said, _ = run(folder, "diff", "good.ods", "slid.xlsx")
+    assert code == 1
+    assert said.startswith("Loads!C4:C5: =B4*B$1 became =B4*B1, in 2 cells\n")
+
+
+@pytest.mark.parametrize(
+    ("arguments", "says"),
+    [
+        (["calc", "nothing.ods"], "nothing.ods cannot be read: No such file"),
+        (["calc", "good.ods", "--cell", "Season!A1"], "no sheet “Season”"),
+        (["calc", "good.ods", "--set", "C4"], "not a cell and its entry"),
+        (["check", "."], "cannot be read"),
+        (["check", "good.ods", "page.html"], "page.html: The file is XML or HTML"),
+        (["shift", "good.ods", "A1"], "holds no formula"),
+        (["shift", "good.ods"], "Name a cell of the block"),
+        (["convert", "good.ods", "out.png"], "no format that is known here"),
+        (["convert", "good.ods", "no/where.csv"], "cannot be written"),
+        (["diff", "good.ods", "good.csv"], "good.csv cannot be read"),
+    ],
+)
+def test_what_cannot_be_used_is_told_and_exits_with_2(folder, arguments, says):
+    (folder / "page.html").write_text("<html></html>")
+    code, said, beside = run(folder, *arguments)
+    assert (code, said) == (2, "") and says in beside and "Traceback" not in beside
+
+
+def test_what_is_left_out_is_told_beside(folder):
+    (folder / "x.xlsx").write_bytes(package("open_xml"))
+    code, _, beside = run(folder, "calc", "x.xlsx", "--cell", "C5")
+    assert code == 0 and "x.xlsx: 1 picture" in beside
+
+
+def blocks(kind):
+    return re.findall(rf"```{kind}\n(.*?)```", DOCS.read_text(), re.DOTALL)
+
+
+def test_the_hook_and_the_script_of_the_docs_check_a_repository(folder):
+    tools = str(Path(sys.executable).parent)
+    environment = os.environ | {
+        "PATH": f"{tools}:{os.environ['PATH']}", "HOME": str(folder),
+        "GIT_AUTHOR_NAME": "Ida", "GIT_AUTHOR_EMAIL": "ida@example.org",
+        "GIT_COMMITTER_NAME": "Ida", "GIT_COMMITTER_EMAIL": "ida@example.org",
+    }  # fmt: skip
+
+    def shell(script):
+        return subprocess.run(
+            ["bash", "-c", script], cwd=folder, env=environment, capture_output=True, text=True,
+            timeout=300, check=False,
+        )  # fmt: skip
+
+    (config,) = blocks("yaml")
+    (folder / ".pre-commit-config.yaml").write_text(config)
+    nightly = blocks("sh")[-1]
+    for name in ("broken.ods", "broken.xlsx", "slid.ods", "slid.xlsx"):
+        (folder / name).rename(folder / f"{name}.kept")
+    assert shell("git init -q . && git add -A && pre-commit run --all-files").returncode == 0
+    assert shell(nightly).returncode == 0
+    (folder / "slid.ods.kept").rename(folder / "slid.ods")
+    assert shell(f"git add -A; {nightly}").returncode == 1
+    assert json.loads((folder / "findings.sarif").read_text())["runs"][0]["results"]
+    assert shell("pre-commit run --all-files").returncode == 0
+    (folder / "broken.ods.kept").rename(folder / "broken.ods")
+    refused = shell("git add -A; pre-commit run --all-files")
+    assert refused.returncode == 1 and "broken.ods: Loads!C4" in refused.stdout
