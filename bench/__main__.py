@@ -8,15 +8,21 @@ from bench import (
     changing_by_cell,
     checking,
     counting,
+    files_memory,
     keystroke,
     logging,
     memory,
     opening,
     parsing,
     pulling,
+    reading_csv,
+    reading_ods,
+    reading_xlsx,
     running,
     saving,
     scrolling,
+    writing_ods,
+    writing_xlsx,
 )
 
 FIGURES = (
@@ -34,6 +40,12 @@ FIGURES = (
     logging,
     pulling,
     scrolling,
+    reading_csv,
+    reading_ods,
+    reading_xlsx,
+    writing_ods,
+    writing_xlsx,
+    files_memory,
 )
 
 

@@ -9,17 +9,11 @@ import urllib.request
 from http.client import HTTPConnection
 
 import pytest
-
-
-def run(*arguments):
-    return subprocess.run(
-        [sys.executable, "-m", "dreieck.cli.main", *arguments],
-        capture_output=True, text=True, timeout=60, check=False,
-    )  # fmt: skip
+from command import run, run_apart
 
 
 def test_it_tells_which_version_it_is():
-    done = run("--version")
+    done = run_apart("--version")
     assert done.returncode == 0 and re.fullmatch(r"Dreieck \d+\.\d+\.\d+\n", done.stdout)
 
 
@@ -63,7 +57,7 @@ def test_eval_prints_a_value_and_its_exit_code_tells_errors():
     ],
 )
 def test_unusable_input_is_told_on_standard_error(arguments, says):
-    done = run(*arguments)
+    done = (run_apart if arguments[0] == "serve" else run)(*arguments)
     assert done.returncode == 2 and says in done.stderr and done.stdout == ""
 
 
@@ -113,7 +107,7 @@ def test_serve_prints_an_address_that_works_and_stops_cleanly(tmp_path):
     assert news.headers["Content-Type"].startswith("text/event-stream")
     assert news.readline().startswith(b"data: ")
     news.close()
-    again = run(*served)
+    again = run_apart(*served)
     assert again.returncode == 2 and f"Port {port} on 127.0.0.1 is in use" in again.stderr
     server.terminate()
     server.stdout.close()

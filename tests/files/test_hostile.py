@@ -36,7 +36,7 @@ def replaced(kind, name, old, new):
     return package(kind, {name: change})
 
 
-def flooded(name, size=600_000_000):
+def flooded(name, size=410_000_000):
     """A package with a part that unpacks to very much."""
     stream = io.BytesIO()
     with zipfile.ZipFile(stream, "w", zipfile.ZIP_DEFLATED) as archive:

@@ -54,15 +54,20 @@ def damaged(what: str) -> FileRefused:
     )
 
 
+def missing(name: str, what: str) -> FileRefused:
+    """What to say of a package without a part."""
+    return FileRefused(
+        f"The file is no {what}: its part {name} is missing. Save it anew in the program that made"
+        " it, and open that."
+    )
+
+
 def part(archive: ZipFile, name: str, what: str) -> bytes:
     """A part of a package, whole. Raises FileRefused where it is missing or damaged."""
     try:
         return archive.read(name)
     except KeyError:
-        raise FileRefused(
-            f"The file is no {what}: its part {name} is missing. Save it anew in the program that"
-            " made it, and open that."
-        ) from None
+        raise missing(name, what) from None
     except (BadZipFile, EOFError, OSError, zlib.error, NotImplementedError) as error:
         raise damaged(what) from error
 

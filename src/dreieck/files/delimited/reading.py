@@ -30,7 +30,6 @@ _NOT_PLAIN = re.compile(r"(?:^|\n)[-+]?(?:0\d|\.|\n|$|[eE])|[eE](?![-+]?\d{1,2}(
 _HEADING = Look(role="heading")
 _SHOWN = 12
 _MAX_WIDTH = 2_000
-csv.field_size_limit(10_000_000)
 
 
 class Preview(NamedTuple):
@@ -79,7 +78,10 @@ def read(data: bytes, name: str, settings: Settings, progress: Progress) -> Arri
                     f"The table has more than {MAX_ROW:,} rows, the most of a sheet."
                 )
     except csv.Error as error:
-        raise FileRefused(f"Line {rows.line_num} of the table cannot be read: {error}.") from None
+        raise FileRefused(
+            f"Line {rows.line_num} of the table cannot be read: {error}."
+            " Is a quotation mark missing?"
+        ) from None
     if top == 1:
         raise FileRefused("The file is empty.")
     if settings.header:

@@ -6,11 +6,10 @@ import io
 import posixpath
 from collections.abc import Iterator
 from dataclasses import replace
-from typing import Any
+from typing import IO, Any
 from zipfile import ZipFile
 
 from lxml import etree
-from odfdo import Container
 
 from dreieck.core.calculate import Calculation
 from dreieck.core.exceptions import DreieckError
@@ -29,7 +28,7 @@ from dreieck.files.open_document.rows import RowReader
 from dreieck.files.open_document.styles import Looks
 from dreieck.files.open_document.tags import tag
 from dreieck.files.progress import Progress
-from dreieck.files.zipped import check_text, opened, part
+from dreieck.files.zipped import check_text, missing, opened, part
 
 WHAT = "OpenDocument spreadsheet"
 _SPREADSHEET = "application/vnd.oasis.opendocument.spreadsheet"
@@ -59,13 +58,17 @@ def read(data: bytes, progress: Progress) -> Arrived:
     if not kind.startswith(_SPREADSHEET):
         raise FileRefused(f"The file is no {WHAT}: it says that it is “{kind[:80]}”.")
     _check_encryption(archive)
-    return _Reading(progress, Container(io.BytesIO(data))).read(part(archive, "content.xml", WHAT))
+    if "content.xml" not in archive.namelist():
+        raise missing("content.xml", WHAT)
+    size = archive.getinfo("content.xml").file_size
+    with archive.open("content.xml") as content:
+        return _Reading(progress, archive).read(content, size)
 
 
 def read_flat(data: bytes, progress: Progress) -> Arrived:
     """Read a document that is one XML text. Raises FileRefused."""
     check_text(iter([data]), "file")
-    return _Reading(progress, None).read(data)
+    return _Reading(progress, None).read(io.BytesIO(data), len(data))
 
 
 def _check_encryption(archive: ZipFile) -> None:
@@ -79,7 +82,7 @@ def _check_encryption(archive: ZipFile) -> None:
 class _Reading:
     """Reads the content as it comes."""
 
-    def __init__(self, progress: Progress, package: Container | None) -> None:
+    def __init__(self, progress: Progress, package: ZipFile | None) -> None:
         self.progress = progress
         self.package = package
         self.builder = WorkbookBuilder(progress)
@@ -91,7 +94,7 @@ class _Reading:
         self.rows: RowReader | None = None
         self.depth = 0
 
-    def read(self, content: bytes) -> Arrived:
+    def read(self, content: IO[bytes], size: int) -> Arrived:
         """The workbook of the content."""
         if self.package:
             styles = self._part("styles.xml")
@@ -103,7 +106,7 @@ class _Reading:
             if settings is not None:
                 self._read_settings(settings)
             self._leave_out()
-        for event, element in self._walk(content):
+        for event, element in self._walk(content, size):
             if event == "start":
                 self._begin(element)
             else:
@@ -117,15 +120,14 @@ class _Reading:
         self.arrived.left_out = self.builder.leavings.listed()
         return self.arrived
 
-    def _walk(self, content: bytes) -> Iterator[tuple[str, Any]]:
-        source = io.BytesIO(content)
+    def _walk(self, content: IO[bytes], size: int) -> Iterator[tuple[str, Any]]:
         events = etree.iterparse(
-            source, events=("start", "end"), resolve_entities=False, no_network=True
+            content, events=("start", "end"), resolve_entities=False, no_network=True
         )
         for count, (event, element) in enumerate(events):
             yield event, element
             if count % 4096 == 0:
-                self.progress.at(0.9 * source.tell() / max(len(content), 1))
+                self.progress.at(0.9 * content.tell() / max(size, 1))
 
     def _begin(self, element: Any) -> None:
         if element.tag == tag("table:table"):
@@ -192,15 +194,14 @@ class _Reading:
 
     def _part(self, name: str) -> Any:
         assert self.package is not None
-        if name not in self.package.get_parts():
+        if name not in self.package.namelist():
             return None
-        data = self.package.get_part(name)
-        text = data.encode() if isinstance(data, str) else data or b""
-        return etree.fromstring(text, etree.XMLParser(resolve_entities=False, no_network=True))
+        parser = etree.XMLParser(resolve_entities=False, no_network=True)
+        return etree.fromstring(part(self.package, name, WHAT), parser)
 
     def _leave_out(self) -> None:
         assert self.package is not None
-        names = self.package.get_parts()
+        names = self.package.namelist()
         for begin, what, note in _KEPT_OUT:
             count = sum(n.startswith(begin) and not n.endswith((".xml", "/")) for n in names)
             count = count or sum(n.startswith(begin) and "Module" in n for n in names)
@@ -266,10 +267,9 @@ class _Reading:
     def _chart(self, held: Any, frame: Any, sheet: str, column: int, row: int) -> Chart | None:
         address = held.get(tag("xlink:href")) or ""
         name = posixpath.normpath(f"{address}/content.xml").removeprefix("./")
-        if not self.package or name not in self.package.get_parts():
+        if not self.package or name not in self.package.namelist():
             return None
-        data = self.package.get_part(name)
-        text = data.encode() if isinstance(data, str) else data or b""
+        text = part(self.package, name, WHAT)
         end = frame.get(tag("table:end-cell-address")) or ""
         try:
             # The end lies in the cell behind the last one that is covered whole.

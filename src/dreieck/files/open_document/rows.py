@@ -23,6 +23,7 @@ from dreieck.files.open_document.styles import Looks, points
 from dreieck.files.open_document.tags import tag
 from dreieck.files.open_document.values import value_of
 
+_PARAGRAPH = tag("text:p")
 _CELL, _COVERED = tag("table:table-cell"), tag("table:covered-table-cell")
 _FORMS = {"date": "date", "time": "time", "percentage": "percent"}
 _PREFIX, _KEPT = "of:=", "kept:="
@@ -112,7 +113,8 @@ class RowReader:
         is_bare = not len(cell) and cell.get(tag("office:value-type")) is None
         content: Content | None = None
         if not is_bare or cell.get(tag("table:formula")):
-            self._look_inside(cell, column, top)
+            if len(cell) and (len(cell) > 1 or len(cell[0]) or cell[0].tag != _PARAGRAPH):
+                self._look_inside(cell, column, top)
             content = self._content(cell, Cell(min(column, MAX_COLUMN), min(top, MAX_ROW)))
         form = _FORMS.get(cell.get(tag("office:value-type")) or "")
         if form and look.form == "general":
