@@ -120,12 +120,6 @@ def finding(page: Page) -> None:
     page.goto("/workbooks/1/sheets/4?at=C8")
 
 
-def trying(page: Page) -> None:
-    select(page, "B3")
-    page.locator("#try-to").fill("2")
-    page.locator("#try-to").press("Enter")
-
-
 def aiming(page: Page) -> None:
     page.goto("/workbooks/1/sheets/2?at=C5")
     settle(page)
@@ -172,13 +166,19 @@ def looks(page: Page) -> None:
     page.get_by_role("button", name="change").click()
 
 
-def replacing(page: Page) -> None:
-    page.keyboard.press("Escape")
-    page.keyboard.press("Control+KeyF")
-    page.get_by_role("searchbox").fill("D$4")
-    page.get_by_label("Replace with").fill("$D$4")
-    page.get_by_label("show before and after").check()
-    page.wait_for_timeout(400)
+def opening(page: Page) -> None:
+    page.goto("/")
+    page.get_by_role("button", name="Open a file …").click()
+    table = "Item;Weight, kg;Price;Since;Code\nFlour;145,3;0,95;1.3.2026;007\n"
+    table += "Lentils;96,9;2,40;15.3.2026;012\nLamp oil;24,2;3,60;22.3.2026;=B2*C2\n"
+    file = {"name": "from the hut.csv", "mimeType": "text/csv", "buffer": table.encode()}
+    page.get_by_label("The file").set_input_files(file)  # type: ignore[arg-type]
+    page.get_by_role("button", name="Look into it").click()
+    page.locator(".file-settings").wait_for()
+
+
+def reporting(page: Page) -> None:
+    page.goto("/workbooks/1/sheets/4/report?cell=C7")
 
 
 def ordering(page: Page) -> None:
@@ -221,13 +221,13 @@ VIEWS = {
     "both": both,
     "guide": guide,
     "finding": finding,
-    "trying": trying,
     "aiming": aiming,
     "shift-log": shift_log,
     "four-ways": ways,
     "charts": charts,
     "looks": looks,
-    "replacing": replacing,
+    "opening": opening,
+    "report": reporting,
     "ordering": ordering,
     "shape-map": shape_map,
     "names": names,
