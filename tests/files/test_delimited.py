@@ -61,9 +61,9 @@ def test_numbers_dates_codes_and_texts():
                      "general", "typed-text"]  # fmt: skip
     said = [each.says for each in arrived.left_out]
     assert said == [
-        "1 code that begins with 0 (x!G1): kept as text",
-        "1 text that begins like a formula (x!I1): kept as text, so that nothing of it is"
-        " worked out",
+        "1 code with a 0 in front (x!G1): kept as text",
+        "1 text with the sign of a formula in front (x!I1): kept as text, so nothing of it"
+        " is worked out",
     ]
 
 
@@ -75,7 +75,7 @@ def test_formulas_are_taken_only_if_somebody_says_so():
 def test_a_preview_tells_what_will_be_read():
     shown = preview(b"Item;kg\nFlour;1,5\n007;=1\n", Settings(";", decimal=",", header=True))
     assert shown.rows[1] == [("Flour", False), ("1,5", True)]
-    assert len(shown.notes) == 2 and shown.notes[0].startswith("1 code that begins with 0")
+    assert len(shown.notes) == 2 and shown.notes[0].startswith("1 code with a 0 in front")
 
 
 plain_numbers = st.floats(allow_nan=False, allow_infinity=False).map(lambda number: number + 0.0)

@@ -73,7 +73,7 @@ def test_styles_go_back_to_those_they_build_on():
 def test_what_it_holds_besides_is_told(arrived):
     said = "\n".join(each.says for each in arrived.left_out)
     for part in ("1 comment (Loads!A5)", "1 link (Loads!A6)", "1 rule for what may be entered",
-                 "1 array formula (Loads!A8)", "1 formula that reads another file (Loads!C8)",
+                 "1 array formula (Loads!A8)", "1 formula with cells of another file (Loads!C8)",
                  "1 formula that cannot be read here (Loads!D8)"):  # fmt: skip
         assert part in said
 

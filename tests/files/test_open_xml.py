@@ -70,8 +70,9 @@ def test_looks_sizes_headings_and_rules(arrived):
 def test_what_it_holds_besides_is_told(arrived):
     said = "\n".join(each.says for each in arrived.left_out)
     for part in ("1 picture", "1 table with a name (Hut prices: Weights)", "1 hidden sheet",
-                 "1 formula that reads another file (Loads!C8)", "1 protected sheet (Loads)",
-                 "1 colouring by condition (Loads!C7)", "2 merged areas", "print area",
+                 "1 formula with cells of another file (Loads!C8)", "1 protected sheet (Loads)",
+                 "1 colouring by condition (Loads!C7)", "print area",
+                 "2 merged areas (Loads!A1:A2, Loads!C1:D1)",
                  "1 rule for what may be entered (Loads)"):  # fmt: skip
         assert part in said
 

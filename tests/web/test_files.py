@@ -49,7 +49,7 @@ def test_a_file_is_looked_at_before_it_becomes_a_workbook(client):
 
 def test_a_table_of_text_is_read_as_somebody_says(client):
     answer = sent(client, b"Item;kg\nFlour;1,5\n007;=1+1\n", "loads.csv")
-    assert "1,5 with a comma" in answer.text and "1 code that begins with 0" in answer.text
+    assert "1,5 with a comma" in answer.text and "1 code with a 0 in front" in answer.text
     token = re.search(r'hx-post="/files/([^/"]+)/settings"', answer.text)[1]
     said = {"separator": ";", "quote": '"', "encoding": "utf-8", "decimal": ".", "order": "ymd"}
     changed = client.post(f"/files/{token}/settings", data=said).text

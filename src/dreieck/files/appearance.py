@@ -196,6 +196,13 @@ def _look_from(seen: Appearance, usual: float) -> Look:
     return Look(form, decimals, role, PLAIN_STYLE if style == PLAIN_STYLE else style)
 
 
+def spanning(look: Look) -> Look:
+    """The look of a text in the middle of a merged row: it stands over the cells that follow."""
+    if look.style.across != "middle":
+        return look
+    return replace(look, style=replace(look.style, across="spanning"))
+
+
 def _size(share: float) -> Size:
     if share < 0.87:
         return "small"

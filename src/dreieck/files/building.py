@@ -87,7 +87,7 @@ class SheetBuilder:
     def _cut(self, text: str, column: int, row: int) -> str:
         place = f"{self.sheet.name}!{Cell(column, row).text}"
         note = f"a cell holds {MAX_ENTRY:,} characters; the rest was cut"
-        self.book.leavings.add("text that is too long", place, note)
+        self.book.leavings.add("text of too many characters", place, note)
         return text[:MAX_ENTRY]
 
     def _flush(self, column: int) -> None:

@@ -11,6 +11,8 @@ from zipfile import BadZipFile, ZipFile
 
 from dreieck.core.budget import working
 from dreieck.core.calculate import Calculation
+from dreieck.core.grid import MAX_ROW
+from dreieck.core.sheet.cells import Kind
 from dreieck.core.sheet.sheet import Sheet
 from dreieck.files import delimited, document, markup, open_document, open_xml
 from dreieck.files.arrived import Arrived, Leavings, LeftOut
@@ -76,12 +78,18 @@ def _text(separator: str) -> Write:
         sheet = wish.sheet or sheets[0]
         if len(sheets) > 1:
             leavings.add("other sheet", count=len(sheets) - 1)
-        what = "look, size, name, rule and chart"
-        leavings.add("formula" if not wish.formulas else "value of a formula", sheet.name,
-                     "a table of text holds one of both, and no " + what)  # fmt: skip
-        return delimited.write(
+        formulas = sum(len(c.rows(1, MAX_ROW, Kind.FORMULA)) for c in sheet.columns.values())
+        if formulas:
+            what = "value of a formula" if wish.formulas else "formula"
+            note = "a table of text holds formulas or their values, and no looks"
+            leavings.add(what, note=note, count=formulas)
+        data, changed = delimited.write(
             calculation, sheet, progress, separator, formulas=wish.formulas, safe=wish.safe
         )
+        if changed:
+            note = "it got an apostrophe, so that no program works it out"
+            leavings.add("text with the sign of a formula in front", sheet.name, note, changed)
+        return data
 
     return write
 

@@ -53,7 +53,7 @@ def read_entry(text: str, at: Cell, locale: str = NEUTRAL) -> Entry:
 
     ``=`` begins a formula, an apostrophe in front keeps text as it is; numbers, dates,
     times and percents are read as ``numerals`` says, what has two readings as ``ambiguous``
-    says. Raises EntryError for text that is too long for a cell.
+    says. Raises EntryError for text of too many characters for a cell.
     """
     if len(text.removeprefix("'")) > MAX_ENTRY:
         raise EntryError(

@@ -68,16 +68,16 @@ class Meanings:
         ):
             return Said(text)
         if _CODE.fullmatch(stripped):
-            return Said(text, Look(TYPED_TEXT), "code that begins with 0")
+            return Said(text, Look(TYPED_TEXT), "code with a 0 in front")
         return self._number(stripped) or self._day(stripped) or Said(text)
 
     def _formula(self, text: str, stripped: str, at: Cell) -> Said:
         if not self._settings.formulas:
-            return Said(text, Look(TYPED_TEXT), "text that begins like a formula")
+            return Said(text, Look(TYPED_TEXT), "text with the sign of a formula in front")
         try:
             entry = read_entry(stripped, at)
         except DreieckError:
-            return Said(text, Look(TYPED_TEXT), "text that begins like a formula")
+            return Said(text, Look(TYPED_TEXT), "text with the sign of a formula in front")
         return Said(entry.content, note="formula")
 
     def _number(self, text: str) -> Said | None:

@@ -137,7 +137,7 @@ class _Table:
                 self.leavings.add(said.note, place, _NOTES[said.note])
             if isinstance(content, str) and len(content) > MAX_ENTRY:
                 place = f"{self.sheet.name}!{Cell(column, row).text}"
-                self.leavings.add("text that is too long", place, "the rest was cut")
+                self.leavings.add("text of too many characters", place, "the rest was cut")
                 content = content[:MAX_ENTRY]
             contents.append(content)
             if run is None or (run[1] is not said.look and run[1] != said.look):
@@ -165,7 +165,7 @@ class _Table:
 
 
 _NOTES = {
-    "code that begins with 0": "kept as text",
-    "text that begins like a formula": "kept as text, so that nothing of it is worked out",
+    "code with a 0 in front": "kept as text",
+    "text with the sign of a formula in front": "kept as text, so nothing of it is worked out",
     "formula": "taken as such, as you wished",
 }

@@ -35,19 +35,23 @@ def write(
     *,
     formulas: bool = False,
     safe: bool = True,
-) -> bytes:
+) -> tuple[bytes, int]:
     """A sheet as UTF-8 text: its values, or its formulas where it has some.
 
-    ``safe`` sees that no text is taken for a formula by who opens it.
+    ``safe`` sees that no text is taken for a formula by who opens it; how many were changed for
+    that is the second thing that is given.
     """
     stream = io.StringIO(newline="")
     writer = csv.writer(stream, delimiter=separator)
     used = sheet.used()
+    changed = 0
     if used:
         area = Area(1, 1, used.right, used.bottom)
         for row in text_rows(calculation, sheet, area, progress, formulas=formulas):
-            writer.writerow(map(guarded, row) if safe else row)
-    return stream.getvalue().encode()
+            told = [guarded(text) for text in row] if safe else row
+            changed += sum(one is not other for one, other in zip(row, told, strict=True))
+            writer.writerow(told)
+    return stream.getvalue().encode(), changed
 
 
 def text_rows(

@@ -80,7 +80,7 @@ class FormulaReader:
 def left_out(problem: str) -> tuple[str, str]:
     """What to call a formula that could not be read, and what became of it."""
     if "another file" in problem:
-        return "formula that reads another file", "kept as written; no other file is opened"
+        return "formula with cells of another file", "kept as written; no other file is opened"
     return "formula that cannot be read here", "kept as written"
 
 

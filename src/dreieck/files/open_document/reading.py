@@ -24,7 +24,7 @@ from dreieck.files.exceptions import FileRefused
 from dreieck.files.formulas import OpenFormulaDialect
 from dreieck.files.formulas.dialect import read_formula
 from dreieck.files.open_document.charts import read_chart
-from dreieck.files.open_document.rows import RowReader
+from dreieck.files.open_document.rows import PREFIX, RowReader
 from dreieck.files.open_document.styles import Looks
 from dreieck.files.open_document.tags import tag
 from dreieck.files.progress import Progress
@@ -238,7 +238,7 @@ class _Reading:
         except DreieckError:
             at = Cell(1, 1)
         try:
-            shape: Shape = read_formula(self.dialect, text.removeprefix("of:").lstrip("="), at)
+            shape: Shape = read_formula(self.dialect, PREFIX.sub("", text, count=1), at)
         except DreieckError:
             self.builder.leavings.add(
                 "name that cannot be read", name[:60], "it stands for nothing"

@@ -2,6 +2,7 @@
 
 from __future__ import annotations
 
+import re
 from dataclasses import replace
 from typing import Any
 
@@ -12,6 +13,7 @@ from dreieck.core.sheet.content import Content, Unreadable
 from dreieck.core.sheet.layout import MAX_SIZE, MIN_SIZE, LineLook, LineLooks
 from dreieck.core.values import Error, Value
 from dreieck.core.values.look import PLAIN, Look
+from dreieck.files.appearance import spanning
 from dreieck.files.arrived import StoredValue, StoredValues
 from dreieck.files.building import SheetBuilder
 from dreieck.files.exceptions import FileRefused
@@ -26,7 +28,9 @@ from dreieck.files.open_document.values import value_of
 _PARAGRAPH = tag("text:p")
 _CELL, _COVERED = tag("table:table-cell"), tag("table:covered-table-cell")
 _FORMS = {"date": "date", "time": "time", "percentage": "percent"}
-_PREFIX, _KEPT = "of:=", "kept:="
+PREFIX = re.compile(r"(?:[\w.-]+:)?=")
+"""What stands in front of a formula: which language it is in (part 3, 19.642)."""
+_KEPT = "kept:="
 _USED_WIDTH = 1_024
 """Columns beyond this that only look otherwise are the rest of a sheet."""
 
@@ -176,10 +180,7 @@ class RowReader:
             self.stored.setdefault(at.column, []).append(StoredValue(at.row, value))
         if formula.startswith(_KEPT):
             return Unreadable("=" + formula.removeprefix(_KEPT))
-        if not formula.startswith(_PREFIX):
-            self._told("formula of another language", at, "kept as written")
-            return Unreadable("=" + formula.partition("=")[2])
-        text = formula.removeprefix(_PREFIX)
+        text = PREFIX.sub("", formula, count=1)
         columns = cell.get(tag("table:number-matrix-columns-spanned"))
         rows = cell.get(tag("table:number-matrix-rows-spanned"))
         if columns or rows:
@@ -228,13 +229,6 @@ class RowReader:
 
     def _said(self, column: int, row: int) -> str:
         return f"{self.builder.sheet.name}!{Cell(column, row).text}"
-
-
-def spanning(look: Look) -> Look:
-    """The look of a text in the middle of a merged row: it stands over the cells that follow."""
-    if look.style.across != "middle":
-        return look
-    return replace(look, style=replace(look.style, across="spanning"))
 
 
 def _constant(value: Value) -> Content | None:

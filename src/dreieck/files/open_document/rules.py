@@ -16,7 +16,7 @@ from dreieck.files.formulas import FormulaWriter, OpenFormulaDialect
 from dreieck.files.formulas.dialect import read_formula
 from dreieck.files.open_document.styles import Looks, Map, Styles
 
-_FORMULA = re.compile(r"is-true-formula\((?:of:=?)?(.*)\)", re.DOTALL)
+_FORMULA = re.compile(r"is-true-formula\((?:[\w.-]+:=?|=)?(.*)\)", re.DOTALL)
 _COMPARED = re.compile(r"cell-content\(\)\s*(<=|>=|!=|<>|=|<|>)\s*(.*)", re.DOTALL)
 _BETWEEN = re.compile(r"cell-content-is-(not-)?between\((.*),(.*)\)", re.DOTALL)
 

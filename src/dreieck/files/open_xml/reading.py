@@ -20,6 +20,7 @@ from dreieck.core.calculate import Calculation
 from dreieck.core.grid import Area
 from dreieck.core.sheet.chart import Chart
 from dreieck.core.sheet.layout import MAX_HEADINGS, Headings
+from dreieck.files.appearance import spanning
 from dreieck.files.arrived import Arrived
 from dreieck.files.building import MAX_SHEETS, SheetBuilder, WorkbookBuilder
 from dreieck.files.charts import charted, without_told_title
@@ -35,6 +36,7 @@ from dreieck.files.open_xml.text import text_of
 from dreieck.files.progress import Progress
 from dreieck.files.zipped import opened
 
+_WIDEST = 1_000
 WHAT = "Office Open XML spreadsheet"
 _ITEM = f"{{{SHEET_MAIN_NS}}}si"
 _KEPT_OUT = (
@@ -184,7 +186,6 @@ class _Reading(ExcelReader):  # type: ignore[misc]
         headings = _headings(getattr(parser, "views", None))
         sheet.layout = type(layout)(layout.columns, layout.rows, headings, rules)
         said = (
-            ("merged_cells", "mergeCell", "merged area", "its first cell holds what it shows"),
             ("data_validations", "dataValidation", "rule for what may be entered", ""),
             ("hyperlinks", "hyperlink", "link", "its text stays"),
         )
@@ -192,12 +193,26 @@ class _Reading(ExcelReader):  # type: ignore[misc]
             count = len(getattr(getattr(parser, part, None), items, None) or ())
             if count:
                 leavings.add(what, sheet.name, note, count)
+        self._merge(builder, getattr(parser, "merged_cells", None))
         if getattr(parser, "auto_filter", None) is not None:
             leavings.add("filter", sheet.name, "all rows are there; hidden ones stay hidden")
         if parser.extensions:
             note = "it belongs to no standard"
             leavings.add("extension of a sheet", sheet.name, note, parser.extensions)
         return parser
+
+    def _merge(self, builder: SheetBuilder, merged: Any) -> None:
+        """A text in the middle of a merged row stands over the cells that follow."""
+        sheet = builder.sheet
+        for each in getattr(merged, "mergeCell", None) or ():
+            area = Area.parse(str(each.ref))
+            look = spanning(sheet.look(area.first))
+            if area.height == 1 and area.width <= _WIDEST and look.style.across == "spanning":
+                for column in range(area.left, area.right + 1):
+                    sheet.dress(column, area.top, area.top, look)
+                continue
+            note = "its first cell holds what it shows"
+            self.builder.leavings.add("merged area", f"{sheet.name}!{area.text}", note)
 
     def _read_charts(self, builder: SheetBuilder, path: str, calculation: Calculation) -> None:
         sheet = builder.sheet

@@ -22,6 +22,7 @@ _COMPARED = {
     "equal": "=", "notEqual": "<>", "greaterThan": ">", "greaterThanOrEqual": ">=",
     "lessThan": "<", "lessThanOrEqual": "<=",
 }  # fmt: skip
+_BETWEEN = {"between": "AND({0}>={1},{0}<={2})", "notBetween": "OR({0}<{1},{0}>{2})"}
 _WHAT = "colouring by condition"
 
 
@@ -58,6 +59,9 @@ def _rules(
     text = rule.formula[0] if rule.formula else ""
     if rule.type == "cellIs" and rule.operator in _COMPARED:
         text = f"{first.text}{_COMPARED[rule.operator]}{text}"
+    elif rule.type == "cellIs" and rule.operator in _BETWEEN and len(rule.formula) == 2:
+        low, high = rule.formula
+        text = _BETWEEN[rule.operator].format(first.text, low, high)
     elif rule.type != "expression":
         return []
     if tone == "none":

@@ -13,7 +13,7 @@ from dreieck.core.budget import working
 from dreieck.core.calculate import Calculation
 from dreieck.core.exceptions import DreieckError
 from dreieck.core.sheet.workbook import Workbook
-from dreieck.files import Wish, named, read, write
+from dreieck.files import Arrived, Wish, named, read, write
 from dreieck.files.formats import shown_name
 from dreieck.files.progress import Within
 from dreieck.web.api.asked import enter, log_of
@@ -35,10 +35,14 @@ def _told() -> Iterator[None]:
         raise HTTPException(422, str(refusal)) from None
 
 
-def _workbook(file: UploadFile) -> Workbook:
+def _arrived(file: UploadFile) -> Arrived:
     progress = Within()
     with working(progress):
-        return read(file.file.read(), file.filename or "", progress).workbook
+        return read(file.file.read(), file.filename or "", progress)
+
+
+def _workbook(file: UploadFile) -> Workbook:
+    return _arrived(file).workbook
 
 
 @router.post("/calc", summary="The values of a file, also with other entries")
@@ -85,10 +89,12 @@ def convert(
     """Write a file in another format; what that does not hold is told in ``X-Left-Out``."""
     with _told():
         format = named(to)
-        workbook = _workbook(file)
+        arrived = _arrived(file)
+        workbook = arrived.workbook
         wish = Wish(workbook.sheet(sheet) if sheet else None, formulas)
         made = write(Calculation(workbook), format, wish, Within())
-    said = "; ".join(each.says for each in made.left_out).encode("ascii", "replace").decode()
+    left_out = (*arrived.left_out, *made.left_out)
+    said = "; ".join(each.says for each in left_out).encode("ascii", "replace").decode()
     called = "".join(
         c if c.isascii() and c.isalnum() else "-" for c in shown_name(file.filename or "")
     )
