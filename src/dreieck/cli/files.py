@@ -1,26 +1,25 @@
-"""The commands about files: calc, check, convert, diff, and the shift log of a block."""
+"""The commands about files: calc, check, convert, diff, and the shift log of a block.
+
+Each imports what it needs when it runs, so that others start at once.
+"""
 
 from __future__ import annotations
 
 import json
 import sys
 from pathlib import Path
-from typing import Annotated
+from typing import TYPE_CHECKING, Annotated
 
 import typer
 
-from dreieck.cli.sarif import sarif_log
 from dreieck.cli.telling import ERROR_VALUE, Json, refusing, tell
-from dreieck.core.calculate import Calculation
 from dreieck.core.exceptions import DreieckError
-from dreieck.core.sheet.workbook import Workbook
-from dreieck.files import FileRefused, LeftOut, Progress, Wish, named, read, write
-from dreieck.files.zipped import MAX_FILE
-from dreieck.web.api.asked import enter, log_of
-from dreieck.web.api.check import CheckAnswer, FindingAnswer, check_workbook
-from dreieck.web.api.diff import diff_answer
-from dreieck.web.api.evaluate import evaluate_workbook
-from dreieck.web.api.shift import ShiftAnswer
+
+if TYPE_CHECKING:
+    from dreieck.core.sheet.workbook import Workbook
+    from dreieck.files import LeftOut
+    from dreieck.web.api.check import CheckAnswer, FindingAnswer
+    from dreieck.web.api.shift import ShiftAnswer
 
 STANDARD = "-"
 """Stands for standard input, or output."""
@@ -38,6 +37,9 @@ def opened(name: str) -> Workbook:
 
 
 def _read(name: str) -> tuple[Workbook, tuple[LeftOut, ...]]:
+    from dreieck.files import FileRefused, read
+    from dreieck.files.zipped import MAX_FILE
+
     try:
         if name == STANDARD:
             data = sys.stdin.buffer.read(MAX_FILE + 1)
@@ -62,6 +64,9 @@ def calc(
     as_json: Json = False,
 ) -> None:
     """Print values of a file; exits with 1 where a cell that was named is an error value."""
+    from dreieck.web.api.asked import enter
+    from dreieck.web.api.evaluate import evaluate_workbook
+
     with refusing():
         workbook = opened(file)
         enter(workbook, set or [])
@@ -92,6 +97,9 @@ def check(
     as_json: Json = False,
 ) -> None:
     """Print what is in doubt or broken in files; exits with 1 where something is broken."""
+    from dreieck.cli.sarif import sarif_log
+    from dreieck.web.api.check import check_workbook
+
     with refusing():
         answers = {name: check_workbook(opened(name)) for name in files}
     if sarif:
@@ -149,6 +157,9 @@ def convert(
     ] = False,
 ) -> None:
     """Write a file in another format; what is left out is told on standard error."""
+    from dreieck.core.calculate import Calculation
+    from dreieck.files import FileRefused, Progress, Wish, named, write
+
     with refusing():
         format = named(to or target)
         workbook = opened(source)
@@ -169,6 +180,8 @@ def diff(
     old: FileName, new: Annotated[str, typer.Argument(metavar="NEW")], as_json: Json = False
 ) -> None:
     """Print what changed between two files, by block; exits with 1 where something did."""
+    from dreieck.web.api.diff import diff_answer
+
     with refusing():
         answer = diff_answer(opened(old), opened(new))
     if as_json:
@@ -181,6 +194,8 @@ def diff(
 
 def log_of_file(file: str, cell: str) -> ShiftAnswer:
     """The shift log of a block in a file."""
+    from dreieck.web.api.asked import log_of
+
     with refusing():
         if not cell:
             raise DreieckError(

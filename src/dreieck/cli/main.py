@@ -1,21 +1,23 @@
-"""The command ``dreieck``: start the workbench, or ask about formulas and files."""
+"""The command ``dreieck``: start the workbench, or ask about formulas and files.
+
+Each command imports what it needs when it runs, so that others start at once.
+"""
 
 from __future__ import annotations
 
 import sys
 from importlib.metadata import version
 from pathlib import Path
-from typing import Annotated, Any
+from typing import TYPE_CHECKING, Annotated, Any
 
 import typer
 
 from dreieck.cli.files import calc, check, convert, diff, log_of_file
 from dreieck.cli.telling import ERROR_VALUE, Json, refuse, refusing
 from dreieck.core.exceptions import DreieckError
-from dreieck.core.formula import parse
-from dreieck.core.grid import Cell
-from dreieck.web.api.evaluate import EvaluateRequest, evaluate_answer
-from dreieck.web.api.shift import CornerMove, ShiftAnswer, ShiftRequest, shift_answer
+
+if TYPE_CHECKING:
+    from dreieck.web.api.shift import CornerMove, ShiftAnswer
 
 app = typer.Typer(add_completion=False, no_args_is_help=True, pretty_exceptions_enable=False)
 
@@ -46,8 +48,7 @@ def serve(
     data: Annotated[Path | None, typer.Option(help="The data file.")] = None,
 ) -> None:
     """Start the workbench and print its address."""
-    # Only this command needs the web application, which takes a second to import.
-    from dreieck.cli.serving import Unservable, serve_workbench  # noqa: PLC0415
+    from dreieck.cli.serving import Unservable, serve_workbench
 
     given: dict[str, Any] = {"demo": demo or None, "host": host, "port": port, "data": data}
     try:
@@ -71,6 +72,8 @@ def shift(
 ) -> None:
     """Print what every reference became in each landing: of a formula, or of a block in a file."""
     if start or to:
+        from dreieck.web.api.shift import ShiftRequest, shift_answer
+
         with refusing():
             answer = shift_answer(ShiftRequest(formula=formula, to=to, **{"from": start}))
     else:
@@ -92,6 +95,10 @@ def evaluate(
     as_json: Json = False,
 ) -> None:
     """Print the value of a formula; exits with 1 where that is an error value."""
+    from dreieck.core.formula import parse
+    from dreieck.core.grid import Cell
+    from dreieck.web.api.evaluate import EvaluateRequest, evaluate_answer
+
     sheets: dict[str, dict[str, str]] = {_SHEET: {}}
     for each in given or []:
         place, equals, entry = each.partition("=")

@@ -15,8 +15,9 @@ from starlette.staticfiles import StaticFiles
 
 from dreieck import demo
 from dreieck.store import Database, Library, StoreError
-from dreieck.web import api, errors, gate
+from dreieck.web import errors, gate
 from dreieck.web.answers import templates
+from dreieck.web.api import routes as api
 from dreieck.web.gate import Gate, Keyring
 from dreieck.web.incoming import Incoming
 from dreieck.web.pages import ENTRIES, ROUTERS

@@ -6,7 +6,7 @@ What a name reads by position is told as seen from A1, and wraps around at the e
 from __future__ import annotations
 
 import re
-from collections.abc import Iterable
+from collections.abc import Callable, Iterable
 from typing import Any
 
 from openpyxl.workbook.defined_name import DefinedName
@@ -26,7 +26,7 @@ _BASE = Cell(9_000, 500_000)
 """In the middle of our sheets, from where all that wraps around is on the sheet."""
 _ADDRESS = re.compile(
     r"""("(?:[^"]|"")*"|'(?:[^']|'')*'!|[\w.]+\()"""
-    r"""|(?<![\w.$])(\$?)([A-Za-z]{1,3})(\$?)([0-9]{1,7})(?![\w.(])"""
+    r"""|(?<![\w.$])(\$?)([A-Za-z]{1,3})(\$?)([0-9]{1,7})(?![\w.(!])"""
 )
 _RESERVED = "_xlnm."
 
@@ -60,34 +60,32 @@ def written_name(named: Named, dialect: OpenXmlDialect) -> DefinedName:
 
 def _rebased(text: str) -> str:
     """What is seen from A1, as it is seen from the middle."""
-
-    def moved(match: re.Match[str]) -> str:
-        if match[1]:
-            return match[1]
-        _, lock_column, letters, lock_row, digits = match.groups()
-        column, row = column_number(letters), int(digits)
-        if not lock_column:
-            column = _BASE.column + _signed(column - 1, _WIDTH)
-        if not lock_row:
-            row = _BASE.row + _signed(row - 1, _HEIGHT)
-        return f"{lock_column}{column_letters(column)}{lock_row}{row}"
-
-    return _ADDRESS.sub(moved, text)
+    return _moved(
+        text,
+        lambda column: _BASE.column + _signed(column - 1, _WIDTH),
+        lambda row: _BASE.row + _signed(row - 1, _HEIGHT),
+    )
 
 
 def _wrapped(text: str) -> str:
     """What is seen from the middle, as it is seen from A1."""
+    return _moved(
+        text,
+        lambda column: (column - _BASE.column) % _WIDTH + 1,
+        lambda row: (row - _BASE.row) % _HEIGHT + 1,
+    )
+
+
+def _moved(text: str, column_of: Callable[[int], int], row_of: Callable[[int], int]) -> str:
+    """A formula with all parts of its references moved that are not locked."""
 
     def moved(match: re.Match[str]) -> str:
         if match[1]:
             return match[1]
         _, lock_column, letters, lock_row, digits = match.groups()
         column, row = column_number(letters), int(digits)
-        if not lock_column:
-            column = (column - _BASE.column) % _WIDTH + 1
-        if not lock_row:
-            row = (row - _BASE.row) % _HEIGHT + 1
-        return f"{lock_column}{column_letters(column)}{lock_row}{row}"
+        letters = column_letters(column if lock_column else column_of(column))
+        return f"{lock_column}{letters}{lock_row}{row if lock_row else row_of(row)}"
 
     return _ADDRESS.sub(moved, text)
 

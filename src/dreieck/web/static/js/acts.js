@@ -28,7 +28,7 @@ export const OWN_ACTS = {
   look: () => (state.look_taken ? act("give-look") : act("take-look")),
   order: () => ask(`${form.dataset.pages}${state.sheet}/order?area=${selected()}`),
   numbers: () => ask(`${form.dataset.pages}${state.sheet}/numbers`),
-  files: () => ask(`${form.dataset.files}?sheet=${state.sheet}`),
+  files: askFiles,
   "open-file": openFile,
   commands: () => ask(`${form.dataset.pages}${state.sheet}/commands`),
   find: openFinder,
@@ -44,9 +44,16 @@ export const OWN_ACTS = {
   paste: pasteByButton,
 };
 
+// What is being written is kept first: files leave the page.
+function askFiles() {
+  if (writingNow()) keep("");
+  return ask(`${form.dataset.files}?sheet=${state.sheet}`);
+}
+
 // The dialog of all files gives way to the one that asks for a file.
 export async function openFile() {
   document.getElementById("dialog").close();
+  if (writingNow()) keep("");
   await ask("/files");
 }
 

@@ -19,11 +19,12 @@ export function acceptFiles(openDialog) {
   document.addEventListener("drop", async (event) => {
     if (!brings(event)) return;
     event.preventDefault();
-    const { files } = event.dataTransfer;
+    const first = new DataTransfer();
+    first.items.add(event.dataTransfer.files[0]);
     await openDialog();
     const form = document.querySelector(".file-ask");
     if (!form) return;
-    form.elements.file.files = files;
+    form.elements.file.files = first.files;
     form.requestSubmit();
   });
 }
