@@ -125,7 +125,7 @@ FORMATS = {
             ),
             holds_all=True,
         ),
-        Format("json", "workbook as JSON", ".json", "application/json", _json, holds_all=True),
+        Format("json", "Workbook as JSON", ".json", "application/json", _json, holds_all=True),
         Format("csv", "CSV, commas between values", ".csv", "text/csv", _text(",")),
         Format("tsv", "TSV, tabs between values", ".tsv", "text/tab-separated-values",
                _text("\t")),

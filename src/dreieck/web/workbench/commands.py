@@ -75,7 +75,7 @@ def _commands() -> list[Command]:
         for axis in ("row", "column")
     ]  # fmt: skip
     others = [
-        Command("files: save as a file, print, copy the workbook, open a file", act="files"),
+        Command("save as a file, print, copy the workbook", act="files"),
         Command("open a file", act="open-file"),
         Command("order rows by columns", act="order"),
         Command("how numbers and dates are written; other currencies", act="numbers"),
