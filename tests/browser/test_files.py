@@ -100,6 +100,7 @@ def test_a_report_and_a_sheet_print_on_paper(bench, tmp_path):
     bench.shows("A1", "Prices and weights, first week")
     page.get_by_role("button", name="Files …").click()
     page.get_by_role("link", name="the sheet, printed").click()
+    expect(page.locator(".chart-printed svg")).to_be_visible()
     page.get_by_label("shown").select_option("formulas")
     page.get_by_role("button", name="Show").click()
     expect(page.locator(".chart-printed svg")).to_be_visible()

@@ -3,6 +3,7 @@
 from __future__ import annotations
 
 import sqlite3
+from contextlib import closing
 from pathlib import Path
 
 from dreieck.store.database import APPLICATION_ID, DAMAGE, Database, StoreError
@@ -14,7 +15,7 @@ MAGIC = b"SQLite format 3\0"
 def copied(database: Database, to: Path) -> None:
     """Write a copy of a data file, as it is at one moment, to a place where none is."""
     database.check_there()
-    with sqlite3.connect(database.path) as source, sqlite3.connect(to) as target:
+    with closing(sqlite3.connect(database.path)) as source, closing(sqlite3.connect(to)) as target:
         source.backup(target)
         target.execute("PRAGMA journal_mode = DELETE")
         target.execute(f"PRAGMA application_id = {APPLICATION_ID}")
@@ -29,7 +30,7 @@ def checked(path: Path) -> None:
         "This is a database, but no data file of Dreieck, or it is damaged; it was left alone."
     )
     try:
-        with sqlite3.connect(f"file:{path}?mode=ro", uri=True) as source:
+        with closing(sqlite3.connect(f"file:{path}?mode=ro", uri=True)) as source:
             source.execute("PRAGMA trusted_schema = OFF")
             mark = source.execute("PRAGMA application_id").fetchone()[0]
             kinds = {row[0] for row in source.execute("SELECT type FROM sqlite_master")}

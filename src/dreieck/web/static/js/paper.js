@@ -8,9 +8,16 @@ const HEIGHT = 340;
 for (const button of document.querySelectorAll("[data-print]"))
   button.addEventListener("click", () => print());
 
-const figures = document.querySelectorAll("[data-chart]");
-if (figures.length) {
-  await import(LIBRARY);
+const figures = [...document.querySelectorAll("[data-chart]")];
+
+async function drawCharts() {
+  try {
+    await import(LIBRARY);
+  } catch {
+    for (const figure of figures)
+      figure.textContent = "This chart cannot be drawn: what draws it did not come.";
+    return;
+  }
   for (const figure of figures) {
     const drawn = JSON.parse(figure.dataset.chart);
     if (drawn.problem) figure.textContent = drawn.problem;
@@ -20,4 +27,6 @@ if (figures.length) {
     }
   }
 }
+
+if (figures.length) await drawCharts();
 document.body.dataset.ready = "true";
