@@ -73,7 +73,9 @@ def test_what_it_holds_besides_is_told(arrived):
                  "1 formula with cells of another file (Loads!C8)", "1 protected sheet (Loads)",
                  "1 colouring by condition (Loads!C7)", "print area",
                  "2 merged areas (Loads!A1:A2, Loads!C1:D1)",
-                 "1 rule for what may be entered (Loads)"):  # fmt: skip
+                 "1 rule for what may be entered (Loads)",
+                 "1 look of a whole column or row (Loads)",
+                 "1 column or row in an outline (Loads)"):  # fmt: skip
         assert part in said
 
 

@@ -20,6 +20,7 @@ from dreieck.core.calculate import Calculation
 from dreieck.core.grid import Area
 from dreieck.core.sheet.chart import Chart
 from dreieck.core.sheet.layout import MAX_HEADINGS, Headings
+from dreieck.core.values.look import PLAIN
 from dreieck.files.appearance import spanning
 from dreieck.files.arrived import Arrived
 from dreieck.files.building import MAX_SHEETS, SheetBuilder, WorkbookBuilder
@@ -194,12 +195,24 @@ class _Reading(ExcelReader):  # type: ignore[misc]
             if count:
                 leavings.add(what, sheet.name, note, count)
         self._merge(builder, getattr(parser, "merged_cells", None))
+        self._pass_over(sheet.name, parser, looks)
         if getattr(parser, "auto_filter", None) is not None:
             leavings.add("filter", sheet.name, "all rows are there; hidden ones stay hidden")
         if parser.extensions:
             note = "it belongs to no standard"
             leavings.add("extension of a sheet", sheet.name, note, parser.extensions)
         return parser
+
+    def _pass_over(self, sheet: str, parser: SheetParser, looks: Looks) -> None:
+        """What columns and rows are told to be besides their sizes."""
+        for lines in (parser.column_dimensions, parser.row_dimensions):
+            for said in lines.values():
+                style = said.get("style") or said.get("s")
+                if style and looks.at(int(style))[0] != PLAIN:
+                    note = "its cells have their own"
+                    self.builder.leavings.add("look of a whole column or row", sheet, note)
+                if int(said.get("outlineLevel") or 0):
+                    self.builder.leavings.add("column or row in an outline", sheet)
 
     def _merge(self, builder: SheetBuilder, merged: Any) -> None:
         """A text in the middle of a merged row stands over the cells that follow."""
