@@ -3,7 +3,6 @@
 from __future__ import annotations
 
 import re
-from collections.abc import Iterator
 from dataclasses import dataclass, field
 from typing import NamedTuple
 
@@ -81,10 +80,3 @@ class Arrived:
     """Column and row of the formulas that work with arrays in the file, by sheet."""
     history: object = None
     """The changes that can be taken back, as the store tells them, if the file has them."""
-
-    def stored_cells(self) -> Iterator[tuple[str, int, StoredValue]]:
-        """Sheet, column, and what is stored, of all cells."""
-        for sheet, columns in self.stored.items():
-            for column, values in columns.items():
-                for each in values:
-                    yield sheet, column, each

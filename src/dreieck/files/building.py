@@ -4,7 +4,7 @@ from __future__ import annotations
 
 import re
 
-from dreieck.core.exceptions import DreieckError, NameRefused
+from dreieck.core.exceptions import NameRefused
 from dreieck.core.formula import Shape
 from dreieck.core.grid import MAX_COLUMN, MAX_ROW, Cell
 from dreieck.core.sheet.cells import Cells
@@ -165,8 +165,3 @@ class WorkbookBuilder:
         if not self.workbook.sheets:
             raise FileRefused("There is no sheet in the file.")
         return self.workbook
-
-
-def refused(error: DreieckError) -> FileRefused:
-    """A refusal of the core, said of a file."""
-    return FileRefused(str(error))

@@ -11,8 +11,6 @@ from zipfile import BadZipFile, ZipFile
 
 from dreieck.core.budget import working
 from dreieck.core.calculate import Calculation
-from dreieck.core.grid import MAX_ROW
-from dreieck.core.sheet.cells import Kind
 from dreieck.core.sheet.sheet import Sheet
 from dreieck.files import delimited, document, markup, open_document, open_xml
 from dreieck.files.arrived import Arrived, Leavings, LeftOut
@@ -78,7 +76,7 @@ def _text(separator: str) -> Write:
         sheet = wish.sheet or sheets[0]
         if len(sheets) > 1:
             leavings.add("other sheet", count=len(sheets) - 1)
-        formulas = sum(len(c.rows(1, MAX_ROW, Kind.FORMULA)) for c in sheet.columns.values())
+        formulas = sheet.count_formulas()
         if formulas:
             what = "value of a formula" if wish.formulas else "formula"
             note = "a table of text holds formulas or their values, and no looks"

@@ -195,6 +195,11 @@ class Sheet:
         columns = (self.columns[number] for number in self.columns_in(area))
         return sum(len(column.rows(area.top, area.bottom)) for column in columns)
 
+    def count_formulas(self) -> int:
+        """How many cells hold formulas."""
+        columns = self.columns.values()
+        return sum(len(column.rows(1, MAX_ROW, Kind.FORMULA)) for column in columns)
+
     def looked(self, area: Area) -> Iterator[tuple[Cell, Look]]:
         """The cells of an area that do not look plain."""
         for number, column in sorted(self._looks.items()):

@@ -32,7 +32,6 @@ _LINES: dict[Line, str] = {
     "thick": "1.5pt solid #23263a",
     "double": "2.25pt double #23263a",
 }
-_PROPERTIES = ("table-cell-properties", "paragraph-properties", "text-properties")
 _SIDES = ("left", "top", "right", "bottom")
 _LENGTH = re.compile(r"([0-9.]+)(cm|mm|in|pt|pc|px)")
 _POINTS = {"cm": 72 / 2.54, "mm": 72 / 25.4, "in": 72.0, "pt": 1.0, "pc": 12.0, "px": 0.75}

@@ -83,7 +83,7 @@ def log(request: Request, opened: TheWorkbook, sheet_id: int, asked: AskedQuery)
 
 
 def _page(request: Request, opened: OpenWorkbook, sheet_id: int, asked: Asked) -> Response:
-    sheet, block, findings = _found(opened, sheet_id, asked)
+    sheet, block, findings = block_of(opened, sheet_id, asked.cell)
     landings = list(islice(landings_of(block, findings, asked), asked.first, asked.first + PAGE))
     lines = [
         line
@@ -103,7 +103,7 @@ def _page(request: Request, opened: OpenWorkbook, sheet_id: int, asked: Asked) -
 def log_csv(opened: TheWorkbook, sheet_id: int, asked: AskedQuery) -> Response:
     """The log as CSV, with the same filters."""
     with opened.lock:
-        sheet, block, findings = _found(opened, sheet_id, asked)
+        sheet, block, findings = block_of(opened, sheet_id, asked.cell)
     if isinstance(budget := current(), RequestBudget):
         budget.go_on()
     name = f"shift-log-{block.start.text}.csv"
@@ -150,16 +150,17 @@ def names_of(opened: OpenWorkbook, block: Block) -> list[tuple[str, str]]:
     return found
 
 
-def _found(
-    opened: OpenWorkbook, sheet_id: int, asked: Asked
+def block_of(
+    opened: OpenWorkbook, sheet_id: int, cell: str, what: str = "log"
 ) -> tuple[Sheet, Block, tuple[Finding, ...]]:
+    """The block that a cell belongs to, with its findings; ``what`` is asked of it."""
     try:
         sheet = opened.workbook.sheet_by_id(sheet_id)
-        block = block_at(sheet, Cell.parse(asked.cell))
+        block = block_at(sheet, Cell.parse(cell))
     except DreieckError as error:
         raise HTTPException(404, str(error)) from None
     if block is None:
-        raise HTTPException(404, f"{asked.cell} holds no formula, so there is no log of it.")
+        raise HTTPException(404, f"{cell} holds no formula, so there is no {what} of it.")
     return sheet, block, findings_of(opened, sheet, block)
 
 

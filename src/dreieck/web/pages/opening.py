@@ -12,8 +12,7 @@ from starlette.responses import Response
 
 from dreieck.core.calculate import Calculation, look_of
 from dreieck.core.exceptions import DreieckError
-from dreieck.core.grid import MAX_ROW, Area, Cell, column_letters
-from dreieck.core.sheet.cells import Kind
+from dreieck.core.grid import Area, Cell, column_letters
 from dreieck.core.sheet.sheet import Sheet
 from dreieck.core.values.look import shown_text
 from dreieck.files import FORMATS
@@ -196,6 +195,4 @@ def _cell(calculation: Calculation, sheet: Sheet, cell: Cell) -> tuple[str, bool
 def _line(sheet: Sheet) -> tuple[str, str, int, int]:
     """A sheet by its name, where it is filled, its cells and its formulas."""
     used = sheet.used()
-    columns = sheet.columns.values()
-    formulas = sum(len(column.rows(1, MAX_ROW, Kind.FORMULA)) for column in columns)
-    return sheet.name, used.text if used else "", len(sheet), formulas
+    return sheet.name, used.text if used else "", len(sheet), sheet.count_formulas()

@@ -7,14 +7,13 @@ from datetime import UTC, datetime
 from itertools import islice
 from typing import Annotated, Literal
 
-from fastapi import APIRouter, HTTPException, Query, Request
+from fastapi import APIRouter, Query, Request
 from pydantic import BaseModel, Field
 from starlette.responses import Response
 
 from dreieck.core.budget import current
-from dreieck.core.calculate import Block, block_at
+from dreieck.core.calculate import Block
 from dreieck.core.checking.findings import Finding
-from dreieck.core.exceptions import DreieckError
 from dreieck.core.formula.reference import Locks, Reference
 from dreieck.core.formula.shift import shift_log, tag
 from dreieck.core.grid import Cell
@@ -26,11 +25,10 @@ from dreieck.core.words.reading import Phrase, reading
 from dreieck.store import OpenWorkbook
 from dreieck.web.answers import TheWorkbook, page
 from dreieck.web.pages.log import Asked as AskedLog
-from dreieck.web.pages.log import landings_of, lines_of, names_of
+from dreieck.web.pages.log import block_of, landings_of, lines_of, names_of
 from dreieck.web.picture import Picture, picture
 from dreieck.web.turns import in_time
 from dreieck.web.workbench.colours import colour_of
-from dreieck.web.workbench.finding_cache import findings_of
 from dreieck.web.workbench.findings_shown import counted, shown, state_of
 
 router = APIRouter(include_in_schema=False)
@@ -78,14 +76,7 @@ def report(
 
 
 def _page(request: Request, opened: OpenWorkbook, sheet_id: int, asked: Asked) -> Response:
-    try:
-        sheet = opened.workbook.sheet_by_id(sheet_id)
-        block = block_at(sheet, Cell.parse(asked.cell))
-    except DreieckError as error:
-        raise HTTPException(404, str(error)) from None
-    if block is None:
-        raise HTTPException(404, f"{asked.cell} holds no formula, so there is no report of it.")
-    findings = findings_of(opened, sheet, block)
+    sheet, block, findings = block_of(opened, sheet_id, asked.cell, "report")
     listed = _listed(block, findings, asked)
     lines = [
         line for cell in listed for line in lines_of(opened, sheet, block, findings, cell, -1)
