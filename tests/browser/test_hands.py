@@ -21,6 +21,20 @@ def slow_bench(open_bench):
     return bench
 
 
+def hold_the_first(page):
+    """Hold back the first picture that is asked for from now on; it comes into the list."""
+    held = []
+
+    def hold(route):
+        if held:
+            route.continue_()
+        else:
+            held.append(route)
+
+    page.route("**/act/show", hold)
+    return held
+
+
 def test_a_row_is_typed_faster_than_the_server_answers(slow_bench):
     bench = slow_bench
     bench.go_to("H5")
@@ -33,6 +47,18 @@ def test_a_row_is_typed_faster_than_the_server_answers(slow_bench):
     bench.shows("I5", "280")
     bench.shows("J5", "700")
     bench.shows("K5", "Tarn")
+
+
+def test_keys_pressed_before_the_first_picture_wait_for_it(bench):
+    held = hold_the_first(bench.page)
+    bench.page.reload()
+    bench.page.wait_for_function("document.activeElement.id === 'cell-line'")
+    bench.go_to("H3")
+    bench.type("7")
+    bench.keys("Enter")
+    held[0].continue_()
+    bench.shows("H3", "7")
+    bench.at("Loads!H4")
 
 
 def test_pointing_and_locking_keep_their_order_with_what_is_typed_behind(slow_bench):
@@ -180,15 +206,7 @@ def test_entries_typed_while_the_server_hangs_are_open_again_or_told(open_bench,
 def test_a_cell_clicked_before_the_server_knows_the_formula_is_pointed_at(bench):
     bench.click("G5")
     bench.settle()
-    held = []
-
-    def hold_the_first(route):
-        if held:
-            route.continue_()
-        else:
-            held.append(route)
-
-    bench.page.route("**/act/show", hold_the_first)
+    held = hold_the_first(bench.page)
     bench.type("=C5*")
     bench.page.get_by_role("link", name="Prices").click()
     bench.click("B4")

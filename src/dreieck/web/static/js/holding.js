@@ -38,7 +38,7 @@ function isUnclear() {
 
 function mustWait({ key, altKey, press }) {
   if (press) return isUnclear();
-  if (dialogComes()) return true;
+  if (dialogComes() || !scene) return true;
   if (!waits()) return false;
   if (opensSoon()) return true;
   const outOfStep = state.text?.startsWith("=") && scene?.text !== state.text;

@@ -17,7 +17,7 @@ export function opensSoon() {
 }
 
 onScene(() => {
-  if (!opening || waits()) return;
+  if (!opening || waits() || !scene) return;
   const place = opening;
   opening = null;
   write(place);
@@ -31,7 +31,7 @@ export function writingNow() {
 // still to come, what the cell holds is not known yet: then it is opened when the answer is there.
 export function write(place = desk) {
   if (state.target || writingNow()) return place.focus();
-  if (waits()) {
+  if (waits() || !scene) {
     opening = place;
     return;
   }
