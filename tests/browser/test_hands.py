@@ -56,6 +56,11 @@ def test_keys_pressed_before_the_first_picture_wait_for_it(bench):
     bench.go_to("H3")
     bench.type("7")
     bench.keys("Enter")
+    bench.page.evaluate(
+        "addEventListener('keydown', event => { window.isTaken = event.defaultPrevented; })"
+    )
+    bench.keys("F5")
+    assert bench.page.evaluate("window.isTaken") is False
     held[0].continue_()
     bench.shows("H3", "7")
     bench.at("Loads!H4")

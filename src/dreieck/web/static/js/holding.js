@@ -11,11 +11,16 @@ let handle = null;
 // Keeps a key for later if its turn has not come, and tells so.
 export function holdBack(event) {
   if (event.isComposing || (!held.length && !mustWait(event))) return false;
-  if (["Shift", "Control", "Alt", "Meta"].includes(event.key)) return false;
+  if (["Shift", "Control", "Alt", "Meta"].includes(event.key) || loadsAnew(event)) return false;
   event.preventDefault();
   const { key, code, ctrlKey, metaKey, altKey, shiftKey } = event;
   held.push({ key, code, ctrlKey, metaKey, altKey, shiftKey, preventDefault() {} });
   return true;
+}
+
+// A page that waits in vain can always be loaded anew.
+function loadsAnew({ key, ctrlKey, metaKey }) {
+  return key === "F5" || ((ctrlKey || metaKey) && key.toLowerCase() === "r");
 }
 
 // The same for a press on a cell, which either points at it for a formula or keeps the formula.

@@ -16,8 +16,13 @@ export function opensSoon() {
   return opening !== null;
 }
 
+// Whether it is not known yet what the cells hold.
+function isUnknown() {
+  return waits() || !scene;
+}
+
 onScene(() => {
-  if (!opening || waits() || !scene) return;
+  if (!opening || isUnknown()) return;
   const place = opening;
   opening = null;
   write(place);
@@ -31,7 +36,7 @@ export function writingNow() {
 // still to come, what the cell holds is not known yet: then it is opened when the answer is there.
 export function write(place = desk) {
   if (state.target || writingNow()) return place.focus();
-  if (waits() || !scene) {
+  if (isUnknown()) {
     opening = place;
     return;
   }
