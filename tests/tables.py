@@ -95,6 +95,8 @@ def said(made):
             lines.append(f"{each.rule}, {each.state}, {each.sheet}!{areas}, {each.reference}")
             lines.append(f"    {each.says}")
             lines.append(f"    {each.why}")
+            lines += [f"    because {reason}" for reason in each.because]
+            lines += [f"    causes: {cause}" for cause in each.causes]
             for mend in each.mends:
                 lines.append(f"    mend: {mend.says}: {mend.before} -> {mend.after}")
                 for edit in mend.edits:

@@ -108,18 +108,18 @@ RAISED = {
         {"A1": "Guest tax", "B1": "0.2", "A3": "Item", "B3": "Net", "C3": "Tax", "A4": "Flour",
          "B4": "10", "A5": "Salt", "B5": "20", "A6": "Oil", "B6": "30"},
         {"C4_C6": "=B4*B1"},
-        {("error", "C6"), ("input-slid", "C5:C6"), ("reads-empty", "C5"), ("reads-text", "C6")},
+        {("input-slid", "C5:C6")},
     ),
     "all is locked": (
         WEEKS,
         {"C4_C11": "=$B$4*2"},
-        {("all-same", "C4:C11"), ("heading-unread", "C5:C11")},
+        {("all-same", "C5:C11")},
     ),
     "a rate slides to the right": (
         {"A1": "Rate", "B1": "0.05", "A3": "Year", "B3": "2024", "C3": "2025", "D3": "2026",
          "E3": "2027", "A4": "Guests", "B4": "1000"},
         {"C4_E4": "=B4*(1+B1)"},
-        {("input-slid", "D4:E4"), ("reads-empty", "D4:E4")},
+        {("input-slid", "D4:E4")},
     ),
     "total misses last row": (
         {**WEEKS, "A12": "Total", "B12": "=SUM(B4:B10)"},
@@ -140,23 +140,22 @@ RAISED = {
     "mixed grid wrong way": (
         GRID,
         {"C5_E10": "=B$5*$C4"},
-        {("heading-unread", "C6:E10"), ("heading-unread", "D5:E10"), ("input-slid", "C6:E10"),
-         ("input-slid", "D5:E10")},
+        {("input-slid", "D5:E10 C6:C10")},
     ),
     "grid all relative": (
         GRID,
         {"C5_E10": "=B5*C4"},
-        {("input-slid", "C6:E10"), ("input-slid", "D5:E10")},
+        {("input-slid", "D5:E10 C6:C10")},
     ),
     "grid all absolute": (
         GRID,
         {"C5_E10": "=$B$5*$C$4"},
-        {("all-same", "C5:E10"), ("heading-unread", "C6:E10"), ("heading-unread", "D5:E10")},
+        {("all-same", "D5:E10 C6:C10")},
     ),
     "grid only col of C locked": (
         GRID,
         {"C5_E10": "=$B5*$C4"},
-        {("heading-unread", "D5:E10"), ("input-slid", "C6:E10")},
+        {("input-slid", "D5:E10 C6:C10")},
     ),
     "a lost reference": (
         {"A1": "1", "A2": "2", "A3": "3"},
@@ -167,7 +166,7 @@ RAISED = {
         {"A1": "Hut", "B1": "Kestrel", "C1": "Larch", "D1": "Scree", "E1": "Total",
          "A2": "Guests", "B2": "5", "C2": "7", "D2": "8", "E2": "=SUM(B2:D2)", "A3": "Share"},
         {"B3_D3": "=B2/E2"},
-        {("error", "C3:D3"), ("input-slid", "C3:D3"), ("reads-empty", "C3:D3")},
+        {("input-slid", "C3:D3")},
     ),
     "recurrence row inserted": (
         {**WEEKS, "C3": "5", "C4": "=C3+B4"},

@@ -9,6 +9,9 @@ from dreieck.core.formula.printer import reference_text
 from dreieck.core.formula.reference import Locks, Reference
 from dreieck.core.grid import Cell, column_letters
 
+_CIRCLED_A = 0x24D0
+"""The small letter a in a circle; the others follow."""
+
 
 @dataclass(frozen=True, slots=True)
 class Corner:
@@ -41,6 +44,11 @@ class Shift:
 def tag(index: int) -> str:
     """The letter tag of the reference ``index`` of a formula, counted from 0."""
     return column_letters(index + 1).lower()
+
+
+def circled(index: int) -> str:
+    """The same in circles, for sentences, where a letter would read like a word."""
+    return "".join(chr(_CIRCLED_A + ord(letter) - ord("a")) for letter in tag(index))
 
 
 def shift_log(shape: Shape, start: Cell, landing: Cell) -> list[Shift]:

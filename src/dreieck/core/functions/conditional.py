@@ -25,7 +25,8 @@ from dreieck.core.values import DIV0, VALUE, Error, Value
 _RANGE = arg("range", Takes.RANGE, "the cells that are looked at")
 _CRITERION = arg("criterion", Takes.VALUE, 'what fits: 5, ">=10", "Ke*"')
 _SUMMED = optional("values", Takes.RANGE, "the cells that count, if others", "what")
-_ADDS = (Trait.ADDS_UP, Trait.SIZES_LIKE_FIRST)
+_FITS = (Trait.SEARCHES, Trait.FITS, Trait.IN_STEP)
+_ADDS = (*_FITS, Trait.ADDS_UP, Trait.SIZES_LIKE_FIRST)
 _PAIRS = repeated("criteria", Takes.LATER, "a range and a criterion, again and again")
 
 
@@ -37,6 +38,7 @@ _PAIRS = repeated("criteria", Takes.LATER, "a range and a criterion, again and a
     _CRITERION,
     words="how many of {0} fit {1}",
     example=('=COUNTIF(C2:C5,"Kestrel")', 2.0),
+    traits=_FITS,
 )
 def _countif(cells: Table, wanted: Value) -> float:
     return float(_count(cells, criterion(wanted)))
@@ -79,6 +81,7 @@ def _averageif(cells: Table, wanted: Value, averaged: Table | None = None) -> fl
     _PAIRS,
     words="how many rows fit {*}",
     example=('=COUNTIFS(C2:C5,"Kestrel",B2:B5,">100")', 1.0),
+    traits=_FITS,
 )
 def _countifs(*later: object) -> float:
     pairs = _pairs(later)
@@ -95,7 +98,7 @@ def _countifs(*later: object) -> float:
     _PAIRS,
     words="the sum of {0} where {*1}",
     example=('=SUMIFS(B2:B5,C2:C5,"Kestrel",B2:B5,">100")', 126.0),
-    traits=(Trait.ADDS_UP,),
+    traits=(*_FITS, Trait.ADDS_UP),
 )
 def _sumifs(summed: Table, *later: object) -> float:
     return math.fsum(_fitting(summed, _pairs(later), summed))
@@ -109,7 +112,7 @@ def _sumifs(summed: Table, *later: object) -> float:
     _PAIRS,
     words="the average of {0} where {*1}",
     example=('=AVERAGEIFS(B2:B5,C2:C5,"Kestrel",D2:D5,"<1")', 88.2),
-    traits=(Trait.ADDS_UP,),
+    traits=(*_FITS, Trait.ADDS_UP),
 )
 def _averageifs(averaged: Table, *later: object) -> float:
     return _mean(_fitting(averaged, _pairs(later), averaged))
@@ -123,6 +126,7 @@ def _averageifs(averaged: Table, *later: object) -> float:
     _PAIRS,
     words="the largest of {0} where {*1}",
     example=('=MAXIFS(B2:B5,C2:C5,"Kestrel")', 126.0),
+    traits=_FITS,
 )
 def _maxifs(values: Table, *later: object) -> float:
     return max(_fitting(values, _pairs(later), values), default=0.0)
@@ -136,6 +140,7 @@ def _maxifs(values: Table, *later: object) -> float:
     _PAIRS,
     words="the smallest of {0} where {*1}",
     example=('=MINIFS(B2:B5,C2:C5,"Kestrel")', 50.4),
+    traits=_FITS,
 )
 def _minifs(values: Table, *later: object) -> float:
     return min(_fitting(values, _pairs(later), values), default=0.0)

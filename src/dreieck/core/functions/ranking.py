@@ -95,6 +95,7 @@ def _ranked(numbers: list[float], place: int) -> float:
     optional("upwards", Takes.LOGICAL, "true to count from the smallest"),
     words="the place of {0} among {1}",
     example=("=RANK(B2,B2:B5)", 2.0),
+    traits=(Trait.SEARCHES,),
 )
 def _rank(number: float, numbers: Iterator[float], upwards: bool = False) -> float:
     found = list(numbers)
@@ -147,6 +148,7 @@ def _at_part(ordered: list[float], part: float) -> float:
     optional("digits", Takes.WHOLE, "after so many the result is cut off; 3 if left out", "3"),
     words="the part of {0} below {1}",
     example=("=PERCENTRANK({1,2,3,4},2)", 0.333),
+    traits=(Trait.SEARCHES,),
 )
 def _percentrank(numbers: Iterator[float], number: float, digits: int = 3) -> float:
     ordered = sorted(numbers)

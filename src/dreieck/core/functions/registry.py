@@ -63,6 +63,10 @@ class Trait(Enum):
     COUNTS_ALL = "it counts or takes values of every kind"
     ADDS_UP = "what it leaves out because it is text makes the result too small"
     TOTALS = "what it gives is a total, which another one should not count again"
+    SEARCHES = "it finds a value in a list, or its place there, which is the same for all"
+    FITS = "it takes what fits criteria, so that its list may grow from landing to landing"
+    IN_STEP = "its ranges belong together, row by row"
+    NEAREST = "it takes its list as sorted unless its last argument says no"
     DRAWS = "it is handed a number drawn by chance first"
     MEANT = "the error that it gives is meant"
 

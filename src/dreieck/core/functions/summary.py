@@ -73,6 +73,7 @@ def _product(numbers: Iterator[float]) -> float:
     repeated("ranges", Takes.ARRAY, "ranges of one size"),
     words="the sum of the products of {*}",
     example=("=SUMPRODUCT(B2:B3,D2:D3)", 128.52),
+    traits=(Trait.IN_STEP,),
 )
 def _sumproduct(*tables: Table) -> float:
     sides = trimmed(tables)

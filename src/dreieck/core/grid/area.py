@@ -124,6 +124,11 @@ class Area(NamedTuple):
         return self.bottom - self.top + 1
 
     @property
+    def shape(self) -> tuple[int, int]:
+        """How many columns and rows."""
+        return self.width, self.height
+
+    @property
     def size(self) -> int:
         """How many cells."""
         return self.width * self.height
@@ -174,6 +179,23 @@ class Area(NamedTuple):
     def within(self, other: Area) -> bool:
         """Whether all of it lies in another area."""
         return other.around(self) == other
+
+    def without(self, other: Area) -> Iterator[Area]:
+        """What is left of it where another area is taken out, in up to four pieces."""
+        common = self.common(other)
+        if common is None:
+            yield self
+            return
+        rest = self
+        if rest.top < common.top:
+            yield rest._replace(bottom=common.top - 1)
+        if rest.bottom > common.bottom:
+            yield rest._replace(top=common.bottom + 1)
+        rest = rest._replace(top=common.top, bottom=common.bottom)
+        if rest.left < common.left:
+            yield rest._replace(right=common.left - 1)
+        if rest.right > common.right:
+            yield rest._replace(left=common.right + 1)
 
     def cells(self) -> Iterator[Cell]:
         """Every cell, row by row."""

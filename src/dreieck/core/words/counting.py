@@ -25,3 +25,13 @@ def addresses(areas: Sequence[Area]) -> str:
     """Areas by their addresses, or their count where they are many."""
     few = len(areas) <= _LISTED
     return ", ".join(area.text for area in areas) if few else f"{len(areas)} places"
+
+
+def quoted(text: str) -> str:
+    """A text of the user in quotes, once."""
+    return f"“{text.strip('“”')}”"
+
+
+def both(things: Sequence[str]) -> str:
+    """Things in a sentence: ``a``, ``a and b``, ``a, b and c``."""
+    return " and ".join(filter(None, (", ".join(things[:-1]), *things[-1:])))

@@ -1,20 +1,38 @@
 """Findings: what is in doubt or broken about filled formulas, and what mends it.
 
-One rule, one function, registered in ``finding.RULES``; ``block_findings`` asks them all about
-one block, ``sheet_findings`` about a whole sheet, with the breaks of its pattern.
+One rule, one function, registered in ``finding.RULES`` for a block, or in ``SHEET_RULES`` for a
+sheet. ``check_workbook`` asks them all, and a review folds what comes of a mistake into its finding.
 """
 
-from collections.abc import Iterator
-from dataclasses import dataclass
+from collections.abc import Iterable, Iterator, Sequence
+from dataclasses import dataclass, replace
 
-from dreieck.core.calculate.blocks import Block, blocks
+from dreieck.core.calculate.blocks import Block, block_at, blocks
 from dreieck.core.calculate.calculation import Calculation
-from dreieck.core.checking.findings import broken, kinds, locking, ranges, unseen
-from dreieck.core.checking.findings.charts import chart_findings, missed_by
-from dreieck.core.checking.findings.finding import RULES, Finding, Mend, State
-from dreieck.core.checking.findings.numbers import number_findings
-from dreieck.core.checking.findings.pattern import breaks, pattern_findings
-from dreieck.core.checking.findings.subject import Subject
+from dreieck.core.checking.findings import (
+    broken,
+    charts,
+    copies,
+    ends,
+    kinds,
+    lines,
+    locking,
+    numbers,
+    pattern,
+    ranges,
+    relocking,
+    running,
+    searches,
+    shares,
+    sums,
+    together,
+    unseen,
+)
+from dreieck.core.checking.findings.charts import missed_by
+from dreieck.core.checking.findings.finding import RULES, SHEET_RULES, Finding, Mend, State
+from dreieck.core.checking.findings.pattern import breaks
+from dreieck.core.checking.findings.review import brings, reviewed
+from dreieck.core.checking.subject import Subject
 from dreieck.core.sheet.sheet import Sheet
 
 __all__ = [
@@ -26,26 +44,35 @@ __all__ = [
     "block_findings",
     "breaks",
     "check_sheet",
+    "check_workbook",
     "missed_by",
     "pattern_findings",
 ]
-_ORDER = {"broken": 0, "doubt": 1, "note": 2}
-del broken, kinds, locking, ranges, unseen
+del broken, charts, copies, ends, kinds, lines, locking, numbers, pattern, ranges, relocking, running
+del searches, shares, sums, together, unseen
 
 
 @dataclass(frozen=True, slots=True)
 class Checked:
     """A block and its findings, the worst first; ``block`` is None for those of the sheet."""
 
+    sheet: Sheet
     block: Block | None
     findings: tuple[Finding, ...]
 
 
 def block_findings(calculation: Calculation, sheet: Sheet, block: Block) -> tuple[Finding, ...]:
-    """The findings about one block, the worst first."""
-    subject = Subject(calculation, sheet, block)
-    found = [finding for rule in RULES.values() for finding in rule(subject)]
-    return tuple(sorted(found, key=lambda finding: _ORDER[finding.state]))
+    """The findings about one block, the worst first.
+
+    An error that began elsewhere is told with the finding that is its cause.
+    """
+    found = reviewed(calculation, _raw(calculation, sheet, block), _again)
+    return tuple(_with_cause(calculation, finding) for finding in found)
+
+
+def pattern_findings(calculation: Calculation, sheet: Sheet) -> tuple[Finding, ...]:
+    """The findings that are about cells outside of blocks, or about several blocks."""
+    return tuple(reviewed(calculation, _raw_of_sheet(calculation, sheet), _again))
 
 
 def check_sheet(
@@ -55,14 +82,71 @@ def check_sheet(
 
     With ``most`` only so many blocks are looked at, the first ones in reading order.
     """
-    if most is None and (used := sheet.used()):
-        # All values at once cost less than block by block.
-        list(calculation.columns(sheet.name, used))
-    for block in blocks(sheet)[:most]:
-        yield Checked(block, block_findings(calculation, sheet, block))
-    whole = (
-        *pattern_findings(calculation, sheet),
-        *number_findings(sheet),
-        *chart_findings(calculation, sheet),
-    )
-    yield Checked(None, whole)
+    for checked in _checked(calculation, [sheet], most):
+        told = tuple(_with_cause(calculation, finding) for finding in checked.findings)
+        yield replace(checked, findings=told)
+
+
+def check_workbook(calculation: Calculation) -> Iterator[Checked]:
+    """The same for every sheet; what comes of a mistake is folded in from all of them."""
+    return _checked(calculation, calculation.workbook.sheets, None)
+
+
+def _checked(
+    calculation: Calculation, sheets: Sequence[Sheet], most: int | None
+) -> Iterator[Checked]:
+    places: list[tuple[Sheet, Block | None]] = []
+    found: list[Finding] = []
+    owners: list[int] = []
+    for sheet in sheets:
+        if most is None and (used := sheet.used()):
+            # All values at once cost less than block by block.
+            list(calculation.columns(sheet.name, used))
+        for block in (*blocks(sheet)[:most], None):
+            raw = _raw(calculation, sheet, block) if block else _raw_of_sheet(calculation, sheet)
+            found += raw
+            owners += [len(places)] * len(raw)
+            places.append((sheet, block))
+    numbered = [replace(finding, owner=owner) for finding, owner in zip(found, owners, strict=True)]
+    by_place: dict[int, list[Finding]] = {}
+    for finding in reviewed(calculation, numbered, _again):
+        by_place.setdefault(finding.owner, []).append(finding)
+    for number, (sheet, block) in enumerate(places):
+        yield Checked(sheet, block, tuple(by_place.get(number, ())))
+
+
+def _raw(calculation: Calculation, sheet: Sheet, block: Block) -> list[Finding]:
+    subject = Subject(calculation, sheet, block)
+    return [finding for rule in RULES.values() for finding in rule(subject)]
+
+
+def _raw_of_sheet(calculation: Calculation, sheet: Sheet) -> list[Finding]:
+    return [finding for rule in SHEET_RULES for finding in rule(calculation, sheet)]
+
+
+def _again(calculation: Calculation, finding: Finding) -> Iterable[Finding]:
+    """What the rules say of the cells of a finding with other values."""
+    sheet = calculation.workbook.sheet(finding.sheet)
+    for area in finding.areas[:3]:
+        block = block_at(sheet, area.first)
+        if block:
+            yield from _raw(calculation, sheet, block)
+    yield from _raw_of_sheet(calculation, sheet)
+
+
+def _with_cause(calculation: Calculation, finding: Finding) -> Finding:
+    """An error that began in other cells, with what is found about those."""
+    began = finding.began
+    if finding.rule != "error" or began is None:
+        return finding
+    if began.sheet == finding.sheet and finding.holds(began.cell):
+        return finding
+    if not calculation.workbook.has_sheet(began.sheet):
+        return finding
+    sheet = calculation.workbook.sheet(began.sheet)
+    block = block_at(sheet, began.cell)
+    raw = [*(_raw(calculation, sheet, block) if block else ()), *_raw_of_sheet(calculation, sheet)]
+    cause = next((each for each in raw if each.rule != "error" and brings(each, finding)), None)
+    if cause is None:
+        return finding
+    return replace(finding, says=f"{finding.says} {cause.says}", mends=cause.mends)

@@ -6,12 +6,13 @@ from collections.abc import Iterator
 
 import numpy as np
 
-from dreieck.core.checking.findings.finding import Finding, rule
-from dreieck.core.checking.findings.subject import Subject
+from dreieck.core.checking.findings.finding import Finding, Mend, rule
+from dreieck.core.checking.findings.mends import stretched
+from dreieck.core.checking.subject import Subject
 from dreieck.core.formula import tree
 from dreieck.core.formula.printer import place_text
 from dreieck.core.functions import Trait, calls
-from dreieck.core.grid import Area
+from dreieck.core.grid import AXES, Area
 from dreieck.core.grid.areas import joined
 from dreieck.core.sheet.cells import Kind
 from dreieck.core.values import LOOP, NA, REF, Error, Place
@@ -39,6 +40,7 @@ def error(subject: Subject) -> Iterator[Finding]:
             f"{many(count, 'landing')} of {subject.block.size:,} show{'s' * (count == 1)} {code}:"
             f" {listed(areas)}. {first.why}{cause}",
             says.mend,
+            began=began,
         )
 
 
@@ -71,7 +73,27 @@ def loop(subject: Subject) -> Iterator[Finding]:
             f"{listed(areas)} {'reads itself' if len(areas) == 1 else 'read themselves'},"
             " directly or over other cells.",
             "Such a cell has no value. Let its range end one cell before the formula.",
+            mends=tuple(_ended_before(subject)),
+            because=("a loop never comes to a value",),
         )
+
+
+def _ended_before(subject: Subject) -> Iterator[Mend]:
+    """Let a range that takes in its own formula end before it."""
+    start = subject.start
+    for use in subject.range_uses:
+        area = use.reference.area(start)
+        if not area or subject.sheet_of(use.reference) is not subject.sheet:
+            continue
+        for axis in AXES:
+            low, high = area.on(axis)
+            at = start.on(axis)
+            if not area.holds(start) or area.length(axis) < 2:
+                continue
+            if at - low >= high - at and at > low:
+                yield stretched(subject, use, axis, 0, at - 1 - high)
+            elif at < high:
+                yield stretched(subject, use, axis, low - at - 1, 0)
 
 
 def _errors(subject: Subject) -> dict[str, tuple[tuple[Area, ...], Error]]:

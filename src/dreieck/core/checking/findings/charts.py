@@ -8,7 +8,7 @@ from dataclasses import replace
 from dreieck.core.calculate import Calculation
 from dreieck.core.charts.charted import MAX_SERIES, title_of
 from dreieck.core.charts.strands import Strand, Strands, parts_of
-from dreieck.core.checking.findings.finding import Finding, Mend
+from dreieck.core.checking.findings.finding import Finding, Mend, sheet_rule
 from dreieck.core.checking.findings.ranges import goes_on
 from dreieck.core.editing.charting import changed, sources_text
 from dreieck.core.exceptions import DreieckError
@@ -20,6 +20,7 @@ from dreieck.core.words.counting import listed
 _MOST = 1_000
 
 
+@sheet_rule
 def chart_findings(calculation: Calculation, sheet: Sheet) -> Iterator[Finding]:
     """The findings about charts, on whatever sheet they stand, that show cells of a sheet."""
     for home in calculation.workbook.sheets:

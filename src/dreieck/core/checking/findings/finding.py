@@ -6,11 +6,14 @@ from collections.abc import Callable, Iterator
 from dataclasses import dataclass
 from typing import TYPE_CHECKING, Literal
 
-from dreieck.core.grid import Area
+from dreieck.core.grid import Area, Cell
 from dreieck.core.sheet.edits import SetCells, SetCharts
+from dreieck.core.values import Place
 
 if TYPE_CHECKING:
-    from dreieck.core.checking.findings.subject import Subject
+    from dreieck.core.calculate.calculation import Calculation
+    from dreieck.core.checking.subject import Subject
+    from dreieck.core.sheet.sheet import Sheet
 
 State = Literal["broken", "doubt", "note"]
 
@@ -33,7 +36,8 @@ class Finding:
     """One thing in doubt or broken.
 
     ``areas`` are the cells that it is about on the sheet ``sheet``, ``reference`` counts the
-    references of the formula from 0; ``says`` is what is so, ``why`` why it matters.
+    references of the formula from 0; ``says`` is what is so, ``why`` why it matters. ``because``
+    is what speaks for it, ``causes`` what comes of it in other cells or in these.
     """
 
     rule: str
@@ -44,14 +48,31 @@ class Finding:
     why: str
     reference: int | None = None
     mends: tuple[Mend, ...] = ()
+    because: tuple[str, ...] = ()
+    causes: tuple[str, ...] = ()
+    began: Place | None = None
+    """Where an error began."""
+    owner: int = 0
+    """The number of the block, or sheet, that it was found for."""
+    strength: int = 1
+    """How much it explains: of two findings that one mend does away with, the stronger stays."""
 
     @property
     def count(self) -> int:
         """How many cells it is about."""
         return sum(area.size for area in self.areas)
 
+    def holds(self, cell: Cell) -> bool:
+        """Whether it is about a cell of its sheet."""
+        return any(area.holds(cell) for area in self.areas)
+
 
 Rule = Callable[["Subject"], Iterator[Finding]]
+
+SheetRule = Callable[["Calculation", "Sheet"], Iterator[Finding]]
+
+SHEET_RULES: list[SheetRule] = []
+"""The rules that look at a sheet as a whole."""
 
 RULES: dict[str, Rule] = {}
 """All rules by their identifiers, in the order in which their findings are told."""
@@ -65,3 +86,9 @@ def rule(identifier: str) -> Callable[[Rule], Rule]:
         return function
 
     return register
+
+
+def sheet_rule(function: SheetRule) -> SheetRule:
+    """Make a function a rule for whole sheets."""
+    SHEET_RULES.append(function)
+    return function

@@ -1,4 +1,7 @@
-"""Rules about the kind of what is read: nothing, or text where a number is needed."""
+"""Rules about the kind of what is read: nothing, or text where a number is needed.
+
+What comes of locks that slid is told by these, in ``relocking``; here is what no lock mends.
+"""
 
 from __future__ import annotations
 
@@ -7,14 +10,16 @@ from collections.abc import Iterator
 import numpy as np
 
 from dreieck.core.analysis.uses import Use, is_plain_summary
-from dreieck.core.checking.findings.finding import Finding, Mend, rule
-from dreieck.core.checking.findings.locking import past_ends
-from dreieck.core.checking.findings.mends import relocked
-from dreieck.core.checking.findings.slides import slides
-from dreieck.core.checking.findings.subject import Subject
+from dreieck.core.checking.findings.finding import Finding, Mend, State, rule
+from dreieck.core.checking.findings.ends import past_ends
+from dreieck.core.checking.subject import Subject
+from dreieck.core.checking.weighing.doubt import doubt
+from dreieck.core.checking.weighing.factors import other_operand
+from dreieck.core.checking.weighing.reading import Reading
+from dreieck.core.checking.weighing.troubles import first_line, needs_number
 from dreieck.core.formula.reference import RangeReference
 from dreieck.core.functions import Trait, has
-from dreieck.core.grid import Area, Cell
+from dreieck.core.grid import AXES, Area, Cell
 from dreieck.core.grid.areas import Mask, areas_of, joined
 from dreieck.core.sheet.cells import Kind
 from dreieck.core.sheet.edits import SetCells
@@ -25,109 +30,92 @@ from dreieck.core.words.counting import listed, many
 _MAX_TEXTS = 20_000
 
 
+def explained(subject: Subject) -> set[int]:
+    """The references whose landings are in doubt for their locks, and told so."""
+    found = doubt(subject)
+    return {trouble.reference for trouble in found.gone} if found else set()
+
+
 @rule("reads-empty")
 def reads_empty(subject: Subject) -> Iterator[Finding]:
     """A landing reads an empty cell where a value is needed."""
+    known = explained(subject)
     past = past_ends(subject)
     for use in subject.cell_uses:
-        if use.guarded or not _needs_number(use):
+        if use.guarded or not needs_number(use) or use.number in known:
             continue
         areas: list[Area] = []
+        in_line = False
         for part in subject.parts:
-            found = subject.marked(use, part, Kind.EMPTY)
-            if not found:
+            reading = Reading.of(subject, use, part)
+            if not reading:
                 continue
-            mask = found[2] & ~_first_line(subject, use, part)
-            if past and past[1] == part:
-                mask = mask & _rows_up_to(part, past[2])
-            areas.extend(areas_of(part, mask))
+            mask = (reading.kinds == Kind.EMPTY) & ~reading.own & ~first_line(reading)
+            if past and past.part == part:
+                mask = mask & ~past.beyond
+            if mask.any():
+                areas.extend(areas_of(part, mask & ~reading.passed(mask)))
+                in_line = in_line or any(reading.in_line(axis) for axis in AXES)
         if areas:
-            yield _empty(subject, use, joined(areas))
+            yield _empty(subject, use, joined(areas), in_line=in_line)
     for use in subject.range_uses:
-        if is_plain_summary(use) and not (use.guarded or has(use.function, Trait.COUNTS)):
-            yield from _empty_range(subject, use, past)
+        counts = has(use.function, Trait.COUNTS) or use.guarded
+        if is_plain_summary(use) and not counts and use.number not in known:
+            yield from _empty_range(subject, use)
 
 
-def _empty(subject: Subject, use: Use, areas: tuple[Area, ...]) -> Finding:
+def _empty(subject: Subject, use: Use, areas: tuple[Area, ...], *, in_line: bool) -> Finding:
     here = areas[0].first
-    letter, reference = subject.tag(use), use.reference
     count = sum(area.size for area in areas)
-    read = subject.address(reference, here)
-    says = f"{letter} reads {read}, which is empty, in {here.text}"
-    if here != subject.start and subject.start not in [area.first for area in areas]:
-        says += f"; the start read {subject.named(reference, subject.start).rstrip(',')}"
+    tag, read = subject.tag(use.number), subject.address(use.reference, here)
+    says = f"{tag} reads {read}, which is empty, in {here.text}"
     if count > 1:
         says += f". {many(count, 'landing')} read emptiness: {listed(areas)}"
+    state: State = "note" if in_line or _only_adds(subject, use) else "doubt"
     return Finding(
         "reads-empty",
-        "doubt",
+        state,
         subject.sheet.name,
         areas,
         says + ".",
         "An empty cell counts as 0: products become 0, quotients #DIV/0!.",
         use.number,
-        _locks(subject, use),
+        because=() if state == "note" else (f"nothing is in {read}, and a number is needed",),
     )
 
 
-def _empty_range(
-    subject: Subject, use: Use, past: tuple[Use, Area, int] | None
-) -> Iterator[Finding]:
+def _only_adds(subject: Subject, use: Use) -> bool:
+    """Whether an empty cell is none the worse: it is added, or taken away."""
+    return other_operand(subject.shape.tree, use.number, "+-") is not None
+
+
+def _empty_range(subject: Subject, use: Use) -> Iterator[Finding]:
     """A range that is altogether empty in some landings, looked at in the corners."""
     for part in subject.parts:
-        if past and past[1] == part and past[0].number == use.number:
-            continue
         for cell in dict.fromkeys((part.first, part.last)):
             found = subject.read(use.reference, Area.of(cell))
             if found and found[0].count(found[1]) == 0:
+                read = subject.address(use.reference, cell)
                 yield Finding(
                     "reads-empty",
                     "doubt",
                     subject.sheet.name,
                     (Area.of(cell),),
-                    f"{subject.tag(use)} reads {subject.address(use.reference, cell)} in"
-                    f" {cell.text}; no cell of that range holds anything.",
+                    f"{subject.tag(use.number)} reads {read} in {cell.text}; no cell of that"
+                    " range holds anything.",
                     "The range was probably meant to lie elsewhere, or should stay.",
                     use.number,
-                    _locks(subject, use),
+                    because=(f"all of {read} is empty",),
                 )
                 return
-
-
-def _needs_number(use: Use) -> bool:
-    return use.how in ("number", "total") or (use.how == "value" and not use.function)
-
-
-def _first_line(subject: Subject, use: Use, part: Area) -> Mask:
-    """The landings of a recurrence that read what lies before all of it."""
-    mask = np.zeros((part.width, part.height), bool)
-    columns, rows = use.reference.on("column"), use.reference.on("row")
-    if not subject.is_recurrence(use, part):
-        return mask
-    if rows and not rows[0].locked and rows[0].at < 0:
-        mask[:, : -rows[0].at] = True
-    if columns and not columns[0].locked and columns[0].at < 0:
-        mask[: -columns[0].at, :] = True
-    return mask
-
-
-def _rows_up_to(part: Area, row: int) -> Mask:
-    mask = np.zeros((part.width, part.height), bool)
-    mask[:, : row - part.top + 1] = True
-    return mask
-
-
-def _locks(subject: Subject, use: Use) -> tuple[Mend, ...]:
-    """The locks that keep a reference from sliding, if it slid."""
-    axes = dict.fromkeys(s.axis for s in slides(subject) if s.use.number == use.number)
-    return tuple(relocked(subject, use, axis, "stays") for axis in axes)
 
 
 @rule("reads-text")
 def reads_text(subject: Subject) -> Iterator[Finding]:
     """Text or a heading is read where a number is used, or a number is kept as text."""
+    known = explained(subject)
     for use in subject.cell_uses:
-        if use.guarded or use.how not in ("number", "total"):
+        if use.guarded or use.how not in ("number", "total") or use.number in known:
             continue
         for part in subject.parts:
             yield from _text(subject, use, part)
@@ -137,24 +125,22 @@ def reads_text(subject: Subject) -> Iterator[Finding]:
 
 
 def _text(subject: Subject, use: Use, part: Area) -> Iterator[Finding]:
-    found = subject.marked(use, part, Kind.TEXT)
-    if not found:
+    reading = Reading.of(subject, use, part)
+    if not reading:
         return
-    sheet, area, marked = found
-    wrong = _unreadable(subject, sheet, area)
+    marked = (reading.kinds == Kind.TEXT) & ~reading.own
+    if not marked.any():
+        return
+    wrong = _unreadable(subject, reading.sheet, reading.area)
     mask = marked & np.broadcast_to(wrong, marked.shape)
     if use.how == "total":
-        mask = mask & ~_first_line(subject, use, part)
-    areas = areas_of(part, mask)
+        mask = mask & ~first_line(reading)
+    areas = areas_of(part, mask & ~reading.passed(mask))
     if not areas:
         return
     here = areas[0].first
     count = sum(each.size for each in areas)
-    read = subject.address(use.reference, here)
-    text = subject.what_is_in(use.reference, here)
-    says = f"{subject.tag(use)} reads {read}, the text “{text}”, in {here.text}"
-    if here != subject.start:
-        says += f"; the start read {subject.named(use.reference, subject.start).rstrip(',')}"
+    says = f"{subject.tag(use.number)} reads {subject.found(use.reference, here)}, in {here.text}"
     if count > 1:
         says += f". {many(count, 'landing')} read text: {listed(areas)}"
     yield Finding(
@@ -165,7 +151,7 @@ def _text(subject: Subject, use: Use, part: Area) -> Iterator[Finding]:
         says + ".",
         "A number is needed there. Calculating with text leads to #VALUE!, and sums leave it out.",
         use.number,
-        _locks(subject, use),
+        because=(f"{listed(areas)} {'calculates' if count == 1 else 'calculate'} with text",),
     )
 
 
@@ -214,10 +200,11 @@ def _numbers_as_text(subject: Subject, use: Use) -> Iterator[Finding]:
             "doubt",
             subject.sheet.name,
             subject.parts,
-            f"{named} in the range that {subject.tag(use)} reads"
+            f"{named} in the range that {subject.tag(use.number)} reads"
             f" {'holds a number' if len(cells) == 1 else 'hold numbers'} kept as text,"
             " so left out.",
             "Text is not added up. The result is too small, and nothing shows it.",
             use.number,
             (mend,) if plain else (),
+            (f"{named} would read as a number",),
         )

@@ -4,13 +4,14 @@ from __future__ import annotations
 
 from dreieck.core.analysis.uses import Use
 from dreieck.core.checking.findings.finding import Mend
-from dreieck.core.checking.findings.subject import Subject
+from dreieck.core.checking.subject import Subject
 from dreieck.core.formula import Shape
 from dreieck.core.formula.locks import Lock, with_lock
 from dreieck.core.grid import Area, Axis, Cell
 from dreieck.core.sheet.content import typed_text
 from dreieck.core.sheet.edits import SetCells
 from dreieck.core.sheet.sheet import Sheet
+from dreieck.core.words.counting import many
 
 
 def refilled(subject: Subject, shape: Shape, says: str) -> Mend:
@@ -27,7 +28,7 @@ def relocked(subject: Subject, use: Use, axis: Axis, hold: Lock) -> Mend:
     return refilled(
         subject,
         subject.shape.with_reference(use.number, changed),
-        f"let the {axis} of {subject.tag(use)} {does}",
+        f"let the {axis} of {subject.tag(use.number)} {does}",
     )
 
 
@@ -41,7 +42,7 @@ def stretched(subject: Subject, use: Use, axis: Axis, first: int, last: int) -> 
     return refilled(
         subject,
         subject.shape.with_reference(use.number, changed),
-        f"stretch {subject.tag(use)} to {subject.address(changed, start)}",
+        f"stretch {subject.tag(use.number)} to {subject.address(changed, start)}",
     )
 
 
@@ -52,8 +53,9 @@ def ended(subject: Subject, row: int) -> Mend:
     )
     first = Cell(below[0].left, below[0].top)
     before = subject.shape.text(first)
+    count = sum(area.size for area in below)
     return Mend(
-        f"end the fill at row {row}",
+        f"end the fill at row {row}: takes {many(count, 'formula')} away",
         before,
         "",
         (SetCells.with_content(subject.sheet, below, None),),

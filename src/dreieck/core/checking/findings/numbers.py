@@ -6,7 +6,8 @@ from collections.abc import Iterator
 
 from dreieck.core.analysis.typed_numbers import PLAIN_NUMBERS, numbers_inside
 from dreieck.core.calculate.blocks import patches
-from dreieck.core.checking.findings.finding import Finding
+from dreieck.core.calculate.calculation import Calculation
+from dreieck.core.checking.findings.finding import Finding, sheet_rule
 from dreieck.core.grid import Area
 from dreieck.core.grid.areas import joined
 from dreieck.core.sheet.sheet import Sheet
@@ -14,7 +15,8 @@ from dreieck.core.values import number_text
 from dreieck.core.words.counting import listed
 
 
-def number_findings(sheet: Sheet) -> Iterator[Finding]:
+@sheet_rule
+def number_findings(_: Calculation, sheet: Sheet) -> Iterator[Finding]:
     """``number-inside``: the same number typed inside several formulas."""
     areas: dict[float, list[Area]] = {}
     for patch in patches(sheet):

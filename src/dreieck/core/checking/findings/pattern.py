@@ -2,20 +2,28 @@
 
 A break is a cell between formulas of one shape, above and below or left and right, that holds
 something else. It is an exception there: with many such cells they are a pattern of their own.
+The cells at the ends of a run of formulas are looked at in ``run_ends``.
 """
 
 from __future__ import annotations
 
 from collections.abc import Iterator
-from dataclasses import dataclass
 
 import numpy as np
 
 from dreieck.core.analysis.totalling import is_total
 from dreieck.core.calculate.blocks import Patch, patches
 from dreieck.core.calculate.calculation import Calculation
-from dreieck.core.checking.findings.finding import Finding
+from dreieck.core.checking.findings.breaks import (
+    Break,
+    awaits,
+    goes_further,
+    is_exception,
+    note_beside,
+)
+from dreieck.core.checking.findings.finding import Finding, State, sheet_rule
 from dreieck.core.checking.findings.mends import restored
+from dreieck.core.checking.findings.run_ends import dents, run_ends
 from dreieck.core.formula import Shape
 from dreieck.core.formula.reference import CellReference, Part
 from dreieck.core.grid import Area, Cell
@@ -23,18 +31,11 @@ from dreieck.core.sheet.cells import Kind
 from dreieck.core.sheet.content import typed_text
 from dreieck.core.sheet.sheet import Sheet
 from dreieck.core.values.look import shown_text
+from dreieck.core.words.counting import quoted
 
 _LONGEST_GAP = 3
 _MAX_EMPTY = 2
 """With more empty gaps in a column they are meant so."""
-
-
-@dataclass(frozen=True, slots=True)
-class Break:
-    """Cells that interrupt formulas of one shape."""
-
-    area: Area
-    shape: Shape
 
 
 def breaks(sheet: Sheet) -> list[Break]:
@@ -63,31 +64,50 @@ def _are_one(sheet: Sheet, left: Break, right: Break) -> bool:
     )
 
 
+@sheet_rule
 def pattern_findings(calculation: Calculation, sheet: Sheet) -> Iterator[Finding]:
     """``shape-break`` and ``typed-over``: what stands in each break, and what should."""
-    for each in breaks(sheet):
-        first = each.area.first
-        content = sheet.content(first)
-        mends = (restored(sheet, (each.area,), each.shape),)
-        where, formula = each.area.text, each.shape.text(first)
-        if content is None:
-            empty = first.text if sheet.count(each.area) else where
-            says = f"{empty} is empty where the block has {formula}."
-            why = "Its row was inserted later, or its formula was cleared: a result is missing."
-            name = "shape-break"
-        elif isinstance(content, Shape):
-            says = f"{where} holds {content.text(first)} where its neighbours have {formula}."
-            why = "One formula differs from all around it: changed by hand, or filled halfway."
-            name = "shape-break"
-        else:
-            locale = calculation.workbook.locale
-            held = calculation.value(sheet.name, first)
-            value = shown_text(held, sheet.look(first), locale=locale)
-            typed = value or typed_text(content, first)
-            says = f"The number {typed} stands in {where} where the block has {formula}."
-            why = "It was typed over the formula, and answers to no input any more."
-            name = "typed-over"
-        yield Finding(name, "doubt", sheet.name, (each.area,), says, why, None, mends)
+    between = breaks(sheet)
+    known = [each.area for each in between]
+    others = [*run_ends(calculation, sheet), *dents(calculation, sheet)]
+    for each in others:
+        if not any(each.area.common(area) for area in known):
+            known.append(each.area)
+            between.append(each)
+    for each in between:
+        yield _finding(calculation, sheet, each)
+
+
+def _finding(calculation: Calculation, sheet: Sheet, each: Break) -> Finding:
+    first = each.area.first
+    content = sheet.content(first)
+    mends = (restored(sheet, (each.area,), each.shape),)
+    where, formula = each.area.text, each.shape.text(first)
+    name = "shape-break"
+    if content is None:
+        empty = first.text if sheet.count(each.area) else where
+        says = f"{empty} is empty where the block has {formula}."
+        why = "Its row was inserted later, or its formula was cleared: a result is missing."
+    elif isinstance(content, Shape) and content.references:
+        says = f"{where} holds {content.text(first)} where its neighbours have {formula}."
+        why = "One formula differs from all around it: changed by hand, or filled halfway."
+    else:
+        held = calculation.value(sheet.name, first)
+        value = shown_text(held, sheet.look(first), locale=calculation.workbook.locale)
+        typed = value or typed_text(content, first)
+        thing = f"The text {quoted(typed)}" if isinstance(held, str) else f"The number {typed}"
+        says = f"{thing} stands in {where} where the block has {formula}."
+        why = "It was typed over the formula, and answers to no input any more."
+        name = "typed-over"
+    note = note_beside(calculation, sheet, first)
+    agreed = is_exception(calculation, sheet, first) or goes_further(content, each.shape)
+    state: State = "note" if agreed else "doubt"
+    because = (
+        (f"a note stands beside it: {quoted(note)}",)
+        if note
+        else ("its neighbours hold one formula, and it would read numbers here too",)
+    )
+    return Finding(name, state, sheet.name, (each.area,), says, why, None, mends, because)
 
 
 def _down(sheet: Sheet) -> Iterator[Break]:
@@ -140,20 +160,25 @@ def _across(sheet: Sheet) -> Iterator[Break]:
 
 def _is_break(sheet: Sheet, gap: Area, patch: Patch) -> bool:
     """Whether cells of a gap hold what does not belong there, or nothing where it should."""
+    totals = is_total(patch.shape, patch.area.first)
     for cell in gap.cells():
         content = sheet.content(cell)
-        if content is None and _awaits(sheet, patch.shape, cell):
+        if content is None and _awaits_row(sheet, patch.shape, cell):
+            continue
+        if isinstance(content, str) and awaits(
+            sheet, patch.shape, cell, patch.area.first, None
+        ):
             continue
         if not isinstance(content, float | Shape):
             return False
         if isinstance(content, Shape) and (
-            content.plain is patch.shape.plain or is_total(content, cell)
+            content.plain is patch.shape.plain or (is_total(content, cell) and not totals)
         ):
             return False
     return True
 
 
-def _awaits(sheet: Sheet, shape: Shape, cell: Cell) -> bool:
+def _awaits_row(sheet: Sheet, shape: Shape, cell: Cell) -> bool:
     """Whether the numbers of its row that a formula would work with are there."""
     row = [
         reference.area(cell)

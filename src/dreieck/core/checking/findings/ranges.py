@@ -1,29 +1,56 @@
-"""Rules about what a range leaves out, and what it counts twice."""
+"""The rule about what a range leaves out."""
 
 from __future__ import annotations
 
 from collections.abc import Iterator
+from typing import NamedTuple
 
-from dreieck.core.analysis.uses import Use, is_plain_summary, uses
+from dreieck.core.analysis.uses import Use, is_plain_summary
 from dreieck.core.calculate import Calculation
-from dreieck.core.checking.findings.finding import Finding, Mend, rule
-from dreieck.core.checking.findings.mends import refilled, stretched
-from dreieck.core.checking.findings.subject import Subject, moves
-from dreieck.core.formula import Shape, tree
-from dreieck.core.formula.reference import CellReference, Part, RangeReference
+from dreieck.core.checking.findings.finding import Finding, State, rule
+from dreieck.core.checking.findings.mends import stretched
+from dreieck.core.checking.findings.totals import summed
+from dreieck.core.checking.subject import Subject, moves
+from dreieck.core.checking.surroundings import (
+    is_heading,
+    label,
+    names_memo,
+    names_part,
+    names_whole,
+)
+from dreieck.core.checking.weighing.doubt import doubt
+from dreieck.core.checking.weighing.factors import other_operand
+from dreieck.core.formula import Shape
+from dreieck.core.formula.reference import RangeReference
 from dreieck.core.functions import Trait, has
-from dreieck.core.grid import AXES, Area, Axis, Cell
+from dreieck.core.grid import AXES, CROSSING, Area, Axis, Cell
 from dreieck.core.grid.areas import joined
 from dreieck.core.sheet.content import Content
 from dreieck.core.sheet.sheet import Sheet
 from dreieck.core.words.counting import listed
 
 _MAX_NEIGHBOURS = 10_000
+_LONGEST_GAP = 3
+
+
+class Missed(NamedTuple):
+    """How many cells a range misses on an axis before and behind it, and whether it should not.
+
+    ``sure`` says that they stand between the range and the formula itself.
+    """
+
+    axis: Axis
+    before: int
+    behind: int
+    areas: tuple[Area, ...]
+    sure: bool
 
 
 @rule("misses-neighbours")
 def misses_neighbours(subject: Subject) -> Iterator[Finding]:
     """A range leaves out numbers that stand next to it."""
+    if doubt(subject):
+        return
     for use in subject.range_uses:
         if not is_plain_summary(use) or has(use.function, Trait.COUNTS_ALL):
             continue
@@ -31,44 +58,59 @@ def misses_neighbours(subject: Subject) -> Iterator[Finding]:
         assert isinstance(reference, RangeReference)
         if not reference.rows or not reference.columns or _grows_or_slides(subject, use):
             continue
-        landings: list[Cell] = []
-        widest = (0, 0)
-        axis: Axis = "row"
-        missed: tuple[Area, ...] = ()
-        for landing in subject.landings:
-            found = _missed(subject, use, landing)
-            if found:
-                axis, before, behind, missed_here = found
-                missed = missed or missed_here
-                landings.append(landing)
-                widest = (max(widest[0], before), max(widest[1], behind))
-        if landings:
-            yield _missing(subject, use, landings, missed, axis, widest)
+        found = {at: missed for at in subject.landings if (missed := _missed(subject, use, at))}
+        # Where most of a block miss nothing, the others are as their neighbours.
+        if found and 2 * len(found) > len(subject.landings):
+            yield _missing(subject, use, found)
 
 
-def _missing(
-    subject: Subject,
-    use: Use,
-    landings: list[Cell],
-    missed: tuple[Area, ...],
-    axis: Axis,
-    widest: tuple[int, int],
-) -> Finding:
-    first = landings[0]
-    area = use.reference.area(first)
-    assert area is not None
-    held = subject.named(use.reference, first).rstrip(",")
-    cells = listed(missed)
+def _missing(subject: Subject, use: Use, found: dict[Cell, Missed]) -> Finding:
+    first, missed = next(iter(found.items()))
+    before = max(each.before for each in found.values())
+    behind = max(each.behind for each in found.values())
+    cells = listed(missed.areas)
+    state: State = "doubt" if any(each.sure for each in found.values()) else "note"
     return Finding(
         "misses-neighbours",
-        "doubt",
+        state,
         subject.sheet.name,
-        joined([Area.of(cell) for cell in landings]),
-        f"{first.text} reads {held}, but not {cells}, where numbers go on.",
+        joined([Area.of(cell) for cell in found]),
+        f"{first.text} reads {subject.named(use.reference, first)}, but not {cells}, where"
+        " numbers go on.",
         "Numbers next to a range usually belong to it: a row added later is easily missed.",
         use.number,
-        (stretched(subject, use, axis, *widest),),
+        (stretched(subject, use, missed.axis, before, behind),),
+        (f"{cells} holds numbers of the same sort, next to what is read",),
     )
+
+
+@rule("takes-heading")
+def takes_heading(subject: Subject) -> Iterator[Finding]:
+    """A range begins with a number that heads its list, such as a year."""
+    for use in subject.range_uses:
+        sheet, area = subject.sheet_of(use.reference), use.reference.area(subject.start)
+        if not is_plain_summary(use) or not sheet or not area or min(*area.shape) > 1:
+            continue
+        axis: Axis = "row" if area.height > 1 else "column"
+        if area.length(axis) < 3 or not isinstance(sheet.content(area.first), float):
+            continue
+        inside = area.first.step(axis, 1)
+        if not is_heading(subject.calculation, sheet, area.first, inside, axis):
+            continue
+        yield Finding(
+            "takes-heading",
+            "doubt",
+            subject.sheet.name,
+            subject.parts,
+            f"{subject.tag(use.number)} reads {subject.address(use.reference, subject.start)},"
+            f" but {area.first.text} ({subject.what_is_in(use.reference, subject.start)}) is the"
+            " heading of the list.",
+            "A heading that is a number counts like all others.",
+            use.number,
+            (stretched(subject, use, axis, -1, 0),),
+            (f"{area.first.text} stands in a line of headings",),
+        )
+        return
 
 
 def _grows_or_slides(subject: Subject, use: Use) -> bool:
@@ -85,18 +127,10 @@ def _grows_or_slides(subject: Subject, use: Use) -> bool:
     )
 
 
-def _missed(
-    subject: Subject, use: Use, landing: Cell
-) -> tuple[Axis, int, int, tuple[Area, ...]] | None:
-    """The axis of the range, how many cells are missed before and behind the range, and which."""
-    reference, sheet = use.reference, subject.sheet_of(use.reference)
-    area = reference.area(landing)
-    if (
-        not area
-        or not sheet
-        or (area.width > 1 and area.height > 1)
-        or area.size > _MAX_NEIGHBOURS
-    ):
+def _missed(subject: Subject, use: Use, landing: Cell) -> Missed | None:
+    """What a range leaves out in a landing."""
+    sheet, area = subject.sheet_of(use.reference), use.reference.area(landing)
+    if not area or not sheet or min(area.width, area.height) > 1 or area.size > _MAX_NEIGHBOURS:
         return None
     if area.size == 1 and landing.row == area.top and landing.column == area.left:
         return None
@@ -104,8 +138,10 @@ def _missed(
     axis: Axis = "row" if down else "column"
     ends = [Area.of(landing)] if sheet is subject.sheet else []
     ends += _read_beside(subject, use, landing)
-    before = _goes_on(subject, sheet, area, ends, axis, -1)
+    before = _before(subject, sheet, area, axis, _goes_on(subject, sheet, area, ends, axis, -1))
     behind = _goes_on(subject, sheet, area, ends, axis, 1)
+    if not behind and sheet is subject.sheet:
+        behind = _behind_a_gap(subject, sheet, area, landing, axis)
     if not before and not behind:
         return None
     first, last = area.on(axis)
@@ -113,7 +149,119 @@ def _missed(
         area.spanning(axis, first - before, first - 1) if before else None,
         area.spanning(axis, last + 1, last + behind) if behind else None,
     ]
-    return axis, before, behind, tuple(filter(None, missed))
+    areas = tuple(filter(None, missed))
+    if any(_is_meant(subject, sheet, area, each, landing, axis) for each in areas):
+        return None
+    told = label(subject.calculation, subject.sheet, landing, axis)
+    reaches = behind > 0 and _reaches(subject, sheet, area, landing, axis, behind)
+    sure = reaches or names_whole(told)
+    return None if names_part(told) else Missed(axis, before, behind, areas, sure)
+
+
+def _reaches(
+    subject: Subject, sheet: Sheet, area: Area, landing: Cell, axis: Axis, behind: int
+) -> bool:
+    """Whether nothing but what is missed lies between a range and its formula."""
+    crossing = CROSSING[axis]
+    in_line = area.on(crossing)[0] == landing.on(crossing) and sheet is subject.sheet
+    return in_line and area.on(axis)[1] + behind < landing.on(axis) <= (
+        area.on(axis)[1] + behind + 2
+    )
+
+
+def _before(subject: Subject, sheet: Sheet, area: Area, axis: Axis, count: int) -> int:
+    """How many of the numbers before a range belong to it: headings do not."""
+    cells = [area.first.step(axis, -n) for n in range(1, count + 1)]
+    while cells and is_heading(subject.calculation, sheet, cells[-1], area.first, axis):
+        cells.pop()
+    if cells and is_heading(subject.calculation, sheet, cells[0], area.first, axis):
+        return 0
+    return len(cells)
+
+
+def _behind_a_gap(
+    subject: Subject, sheet: Sheet, area: Area, landing: Cell, axis: Axis
+) -> int:
+    """How far numbers that nothing reads go on behind a gap, up to the formula itself."""
+    crossing = CROSSING[axis]
+    end, own = area.on(axis)[1], landing.on(axis)
+    if area.on(crossing)[0] != landing.on(crossing) or not end < own <= end + 200:
+        return 0
+    last, gap = 0, 0
+    for at in range(end + 1, own):
+        cell = area.spanning(axis, at, at).first
+        content = sheet.content(cell)
+        if isinstance(content, float):
+            told = label(subject.calculation, sheet, cell, axis)
+            if names_memo(told) or any(
+                subject.calculation.read_map().reading(sheet.name, Area.of(cell))
+            ):
+                return 0
+            last, gap = at - end, 0
+        elif isinstance(content, Shape):
+            return 0
+        else:
+            gap += 1
+            if gap > _LONGEST_GAP:
+                return 0
+    return last
+
+
+def _is_meant(
+    subject: Subject, sheet: Sheet, area: Area, missed: Area, landing: Cell, axis: Axis
+) -> bool:
+    """Whether what is left out is summed up elsewhere, or has a part of its own."""
+    calculation = subject.calculation
+    told = {
+        label(calculation, sheet, cell, axis) for cell in (missed.first, missed.last)
+    }
+    if any(names_memo(text) for text in told):
+        return True
+    readers = [each for each in calculation.read_map().reading(sheet.name, missed)]
+    for reader in readers:
+        if reader.sheet != subject.sheet.name:
+            continue
+        at = reader.area.first
+        if subject.block.holds(at):
+            continue
+        ranges = summed(reader.patch.shape, at) or _windows(reader.patch.shape, at)
+        if any(each.common(missed) and not each.holds(area.first) for each in ranges):
+            return True
+        # A window beside this one, which ends earlier or later.
+        beside = abs(at.row - landing.row) + abs(at.column - landing.column) <= 1
+        if beside and any(each.common(area) and each.size > 1 for each in ranges):
+            return True
+        added = [
+            reference.area(at)
+            for number, reference in enumerate(reader.patch.shape.references)
+            if not reference.sheet
+            and other_operand(reader.patch.shape.tree, number, "+-") is not None
+        ]
+        if Area.of(landing) in added and any(each and each.within(missed) for each in added):
+            return True
+    return _is_total_line(subject, sheet, area, missed, axis)
+
+
+def _windows(shape: Shape, at: Cell) -> list[Area]:
+    """The ranges that a formula summarises in any way."""
+    found = (each.area(at) for each in shape.references if isinstance(each, RangeReference))
+    return [area for area in found if area]
+
+
+def _is_total_line(
+    subject: Subject, sheet: Sheet, area: Area, missed: Area, axis: Axis
+) -> bool:
+    """Whether the line behind a range holds the totals of the lines before it."""
+    crossing = CROSSING[axis]
+    cell = missed.first
+    for step in (-1, 1):
+        beside = cell.step(crossing, step)
+        if beside.on_sheet and any(
+            each.on(axis)[0] <= area.on(axis)[1] and each.on(crossing)[0] == beside.on(crossing)
+            for each in summed(sheet.content(beside), beside)
+        ):
+            return True
+    return False
 
 
 def _read_beside(subject: Subject, use: Use, landing: Cell) -> Iterator[Area]:
@@ -158,87 +306,6 @@ def goes_on(calculation: Calculation, sheet: Sheet, inside: Cell, cell: Cell, ar
 
 def _sums(content: Content, cell: Cell, area: Area) -> bool:
     """Whether a formula adds up some of an area itself."""
-    return any(summed.common(area) for summed in _summed(content, cell))
+    return any(each.common(area) for each in summed(content, cell))
 
 
-def _summed(content: Content | None, cell: Cell) -> Iterator[Area]:
-    """The ranges that a cell is the sum of, if it is a plain sum."""
-    if isinstance(content, Shape) and isinstance(content.tree, tree.Call):
-        for use in uses(content):
-            if has(use.function, Trait.TOTALS) and not use.reference.sheet:
-                area = use.reference.area(cell)
-                if area and isinstance(use.reference, RangeReference):
-                    yield area
-
-
-@rule("counts-total")
-def counts_total(subject: Subject) -> Iterator[Finding]:
-    """A sum counts its own subtotals, so that their parts are counted twice."""
-    for use in subject.range_uses:
-        if use.how != "total" or not has(use.function, Trait.ADDS_UP):
-            continue
-        sheet = subject.sheet_of(use.reference)
-        for landing in (subject.start,):
-            area = use.reference.area(landing)
-            if not area or not sheet or area.size > _MAX_NEIGHBOURS * 10:
-                continue
-            subtotals = [
-                (cell, summed)
-                for cell, shape in sheet.formulas(area)
-                for summed in _summed(shape, cell)
-                if summed.within(area) and not summed.holds(cell)
-                and _in_line(cell, summed, area)
-            ]  # fmt: skip
-            if subtotals:
-                cells = joined([Area.of(cell) for cell, _ in subtotals])
-                yield Finding(
-                    "counts-total",
-                    "doubt",
-                    subject.sheet.name,
-                    subject.parts,
-                    f"{subject.tag(use)} reads {subject.address(use.reference, landing)},"
-                    f" in which {listed(cells)} {_is(cells)} already the sum of"
-                    f" {listed(tuple(summed for _, summed in subtotals))}.",
-                    "Those numbers are counted twice.",
-                    use.number,
-                    _only_subtotals(subject, use, [cell for cell, _ in subtotals], sheet),
-                )
-
-
-def _is(cells: tuple[Area, ...]) -> str:
-    return "is" if sum(area.size for area in cells) == 1 else "are"
-
-
-def _in_line(cell: Cell, summed: Area, area: Area) -> bool:
-    """Whether a subtotal stands in the line that it adds up, or the range spans both anyway."""
-    same_column = summed.left <= cell.column <= summed.right
-    same_row = summed.top <= cell.row <= summed.bottom
-    return same_column or same_row or (area.width > 1 and area.height > 1)
-
-
-def _only_subtotals(
-    subject: Subject, use: Use, cells: list[Cell], sheet: Sheet
-) -> tuple[Mend, ...]:
-    """Add the subtotals alone, where they cover all that the range holds."""
-    shape, area = subject.shape, use.reference.area(subject.start)
-    whole = isinstance(shape.tree, tree.Call) and len(shape.tree.arguments) == 1
-    if not whole or not area or len(cells) > 30 or area.width > 1:
-        return ()
-    covered = {cell.row for cell in cells}
-    for cell in cells:
-        for summed in _summed(sheet.content(cell), cell):
-            covered |= set(range(summed.top, summed.bottom + 1))
-    filled = {cell.row for cell, _ in sheet.filled(area)}
-    if not filled <= covered:
-        return ()
-    start = subject.start
-    arguments = tuple(
-        CellReference(
-            Part.seen_from(start.column, cell.column, locked=False),
-            Part.seen_from(start.row, cell.row, locked=False),
-            use.reference.sheet,
-        )
-        for cell in cells
-    )
-    changed = Shape.of(tree.Call(use.function, arguments))
-    return (refilled(subject, changed, "add the subtotals alone"),)

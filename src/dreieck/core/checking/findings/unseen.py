@@ -6,7 +6,7 @@ from collections.abc import Iterator
 
 from dreieck.core.analysis.uses import Use
 from dreieck.core.checking.findings.finding import Finding, rule
-from dreieck.core.checking.findings.subject import Subject
+from dreieck.core.checking.subject import Subject
 from dreieck.core.grid import AXES, Area, Cell, Lines
 from dreieck.core.grid.areas import joined
 
@@ -24,7 +24,7 @@ def reads_hidden(subject: Subject) -> Iterator[Finding]:
         said = " and ".join(each.text for each in unseen[:_LISTED])
         more = " and more" if len(unseen) > _LISTED else ""
         are = "is" if sum(each.count for each in unseen) == 1 else "are"
-        read = subject.named(use.reference, first).rstrip(",")
+        read = subject.named(use.reference, first)
         yield Finding(
             "reads-hidden",
             "note",

@@ -20,13 +20,13 @@ KILOS = down("B", *range(2, 12))
     ("beside", "formula", "found"),
     [
         # One number alone, and nothing or a heading below it.
-        (down("E", 9), "=B1*E1", set()),
+        (down("E", 9), "=B1*E1", {"C2:C10"}),
         (down("E", None, None, 9), "=B1*E3", {"C2:C10"}),
         (down("E", None, None, 9, "kg"), "=B1*E3", {"C2:C10"}),
-        # Two numbers are taken for inputs where many landings read farther away.
+        # A few numbers are taken for inputs, where most landings read what lies behind them.
         (down("E", None, None, None, 9, 8), "=B1*E4", {"C2:C10"}),
-        (down("E", None, 9, 8), "=B1*E2", set()),
-        (down("E", None, None, None, 9, 8, 7), "=B1*E4", set()),
+        (down("E", None, 9, 8), "=B1*E2", {"C2:C10"}),
+        (down("E", None, *range(8)), "=B1*E2", set()),
         # A list that goes on beside all landings is walked.
         (down("E", None, None, *range(10)), "=B1*E3", set()),
         # Nothing is there at all.
@@ -42,9 +42,9 @@ def test_a_lone_number_is_an_input_and_a_list_is_not(beside, formula, found):
     [
         ("=B1/SUM(B1:B10)", {"C2:C10"}),
         ("=B1/SUM(B1:B9)", set()),
-        ("=B1/SUM(B2:B10)", set()),
-        ("=B1/SUM(B$1:B10)", set()),
-        ("=MATCH(5,B1:B10,0)", {"C2:C10"}),
+        ("=B1/SUM(B2:B10)", {"C2:C10"}),
+        ("=B1/SUM(B$1:B10)", {"C2:C10"}),
+        ("=MATCH(B1,B1:B10,0)", {"C2:C10"}),
         ("=SUM(B1:B3)", set()),
     ],
 )

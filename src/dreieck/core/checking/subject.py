@@ -11,20 +11,22 @@ from typing import Any, TypeVar
 import numpy as np
 from numpy.typing import NDArray
 
-from dreieck.core.analysis.reads import reach
+from dreieck.core.analysis.reads import reach, read_names
 from dreieck.core.analysis.uses import Use, uses
 from dreieck.core.calculate.blocks import Block
 from dreieck.core.calculate.calculation import Calculation
 from dreieck.core.formula import Shape
 from dreieck.core.formula.printer import reference_text
 from dreieck.core.formula.reference import CellReference, Part, Reference
-from dreieck.core.formula.shift import tag
+from dreieck.core.formula.shift import circled
+from dreieck.core.functions import Trait, calls
 from dreieck.core.grid import LAST, Area, Axis, Cell
 from dreieck.core.grid.areas import Mask, cells_of
 from dreieck.core.sheet.cells import Kind
 from dreieck.core.sheet.sheet import Sheet
 from dreieck.core.values import Value
 from dreieck.core.values.look import shown_text
+from dreieck.core.words.counting import quoted
 from dreieck.core.words.headings import heading_of
 
 T = TypeVar("T")
@@ -59,6 +61,17 @@ class Subject:
     def landings(self) -> tuple[Cell, ...]:
         """Its first cells; where they are looked at one by one, the others are like them."""
         return tuple(islice(cells_of(self.parts), _MAX_LANDINGS))
+
+    def relocked(self, shape: Shape) -> Subject:
+        """The same cells with another formula."""
+        if shape is self.shape:
+            return self
+        return Subject(self.calculation, self.sheet, Block(shape, self.parts))
+
+    @property
+    def reads_by_place(self) -> bool:
+        """Whether the formula gives something else elsewhere though its references stay."""
+        return bool(read_names(self.shape)) or calls(self.shape.tree, Trait.MOVES_ALONG)
 
     @cached_property
     def uses(self) -> tuple[Use, ...]:
@@ -124,20 +137,37 @@ class Subject:
         others = np.flatnonzero(kinds != Kind.NUMBER)
         return int(others[0]) if len(others) else len(kinds)
 
-    def tag(self, use: Use) -> str:
-        """The letter of a reference."""
-        return tag(use.number)
+    def tag(self, number: int) -> str:
+        """The letter of a reference in its circle."""
+        return circled(number)
 
     def address(self, reference: Reference, landing: Cell) -> str:
         """What a reference reads in a landing, without locks."""
         return reference_text(reference, landing).replace("$", "")
 
     def named(self, reference: Reference, landing: Cell) -> str:
-        """The same, with what the headings of the sheet call it."""
+        """The same, with what the headings of the sheet call it in quotes."""
         area, sheet = reference.area(landing), self.sheet_of(reference)
         name = heading_of(sheet, area) if sheet and area else None
         address = self.address(reference, landing)
-        return f"{address}, {name}," if name else address
+        return f"{address} ({quoted(name)})" if name else address
+
+    def found(self, reference: Reference, landing: Cell) -> str:
+        """What a landing reads by a reference to a single cell, and what is in there."""
+        area, sheet = reference.area(landing), self.sheet_of(reference)
+        address = self.address(reference, landing)
+        if not sheet or not area:
+            return f"{address}, which is not there"
+        value = self.value(sheet, area.first)
+        if value is None:
+            return f"{address}, which is empty"
+        if value == "":
+            return f"{address}, an empty text"
+        if isinstance(value, str):
+            return f"{address}, the text {quoted(self.what_is_in(reference, landing))}"
+        if sheet is self.sheet and self.block.holds(area.first):
+            return f"{address}, a result of this fill ({self.what_is_in(reference, landing)})"
+        return f"{self.named(reference, landing)}, which holds {self.what_is_in(reference, landing)}"
 
     def what_is_in(self, reference: Reference, landing: Cell) -> str:
         """A value that is read, as text."""

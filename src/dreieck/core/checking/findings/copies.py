@@ -1,0 +1,258 @@
+"""Rules about formulas that were copied, and still read what belongs to where they came from."""
+
+from __future__ import annotations
+
+import re
+from collections.abc import Iterator
+from dataclasses import replace
+
+from dreieck.core.calculate.blocks import Block, Patch, blocks, patches
+from dreieck.core.calculate.calculation import Calculation
+from dreieck.core.checking.findings.finding import Finding, Mend, rule, sheet_rule
+from dreieck.core.checking.findings.mends import refilled
+from dreieck.core.checking.subject import Subject
+from dreieck.core.checking.surroundings import label
+from dreieck.core.formula import Shape
+from dreieck.core.formula.printer import reference_text
+from dreieck.core.formula.reference import CellReference, Reference, never_moves
+from dreieck.core.grid import AXES, CROSSING, Area, Axis, Cell
+from dreieck.core.grid.areas import joined
+from dreieck.core.sheet.edits import SetCells
+from dreieck.core.sheet.sheet import Sheet
+from dreieck.core.words.counting import listed, quoted
+
+_MOST_ALIKE = 200
+_OLD = re.compile(r"\b(last|old|older|previous|prior|former)\b", re.IGNORECASE)
+_SPANS = re.compile(r"\b(from|until|till|through|up to|after|before|on)\b", re.IGNORECASE)
+_TIMES = re.compile(
+    r"\d+|old|older|new|newer|this|last|next|year|month|season|previous|prior|former|current|now|"
+    r"today|january|february|march|april|may|june|july|august|september|october|november|december|"
+    r"jan|feb|mar|apr|jun|jul|aug|sept?|oct|nov|dec|spring|summer|autumn|winter"
+)
+
+
+@rule("reads-old-table")
+def reads_old_table(subject: Subject) -> Iterator[Finding]:
+    """A copied table reads an input of the old one, though it has one of that label itself."""
+    for number, reference in enumerate(subject.shape.references):
+        if not isinstance(reference, CellReference) or not never_moves(reference):
+            continue
+        area = reference.area(subject.start)
+        own = _own_input(subject, reference, area.first) if area else None
+        if area is None or own is None:
+            continue
+        wanted = replace(reference.reading(Area.of(own), subject.start, subject.start), sheet=None)
+        changed = subject.shape.with_reference(number, wanted)
+        told = _label(subject.calculation, subject.sheet, own)
+        yield Finding(
+            "reads-old-table",
+            "doubt",
+            subject.sheet.name,
+            subject.parts,
+            f"{subject.tag(number)} reads {subject.address(reference, subject.start)} of another"
+            f" table, though {own.text} has the same label here: {quoted(told)}.",
+            "The table was copied, and a lock kept what belongs to the old one.",
+            number,
+            (refilled(subject, changed, f"read {own.text}"),),
+            (f"{own.text} stands here where the other stands there, and is labelled the same",),
+        )
+        return
+
+
+def _own_input(subject: Subject, reference: CellReference, cell: Cell) -> Cell | None:
+    """The input of a table that stands where the one that is read stands in the other table."""
+    calculation, sheet = subject.calculation, subject.sheet
+    there = subject.sheet_of(reference)
+    if there is None:
+        return None
+    told = _label(calculation, there, cell)
+    if not told:
+        return None
+    if there is not sheet:
+        free = not any(calculation.read_map().reading(sheet.name, Area.of(cell)))
+        held = isinstance(sheet.content(cell), float | Shape)
+        return cell if held and free and _label(calculation, sheet, cell) == told else None
+    for other in _alike(sheet, subject.block):
+        if _far(other.start, cell) >= _far(subject.start, cell):
+            continue
+        own = Cell(
+            subject.start.column + cell.column - other.start.column,
+            subject.start.row + cell.row - other.start.row,
+        )
+        if (
+            own.on_sheet
+            and own != cell
+            and isinstance(sheet.content(own), float | Shape)
+            and _label(calculation, sheet, own) == told
+        ):
+            return own
+    return None
+
+
+def _alike(sheet: Sheet, block: Block) -> list[Block]:
+    """The other blocks of a sheet with the same formula."""
+    shape = block.shape.plain
+    found = [each for each in blocks(sheet) if each.shape.plain is shape]
+    return [each for each in found[:_MOST_ALIKE] if each.start != block.start]
+
+
+def _far(one: Cell, other: Cell) -> int:
+    return abs(one.column - other.column) + abs(one.row - other.row)
+
+
+def _label(calculation: Calculation, sheet: Sheet, cell: Cell) -> str:
+    """What a cell is labelled on its row, else above it."""
+    return label(calculation, sheet, cell, "row") or label(calculation, sheet, cell, "column")
+
+
+@rule("other-sheet")
+def other_sheet(subject: Subject) -> Iterator[Finding]:
+    """A row or column labelled like a sheet reads the same cell of another sheet."""
+    sheets = {each.sheet for each in subject.shape.references}
+    if len(sheets) != 1:
+        return
+    (read,) = sheets
+    if read is None:
+        return
+    wrong: dict[Cell, Sheet] = {}
+    for landing in subject.landings:
+        wanted = _named_like(subject, landing, read)
+        if wanted:
+            wrong[landing] = wanted
+    if not wrong:
+        return
+    first, wanted = next(iter(wrong.items()))
+    edits = []
+    for landing, sheet in wrong.items():
+        shape = subject.shape.changed(lambda each, name=sheet.name: replace(each, sheet=name))  # type: ignore[misc]
+        edits.append(SetCells.with_content(subject.sheet, (Area.of(landing),), shape))
+    after = subject.shape.changed(lambda each: replace(each, sheet=wanted.name))
+    area = joined([Area.of(cell) for cell in wrong])
+    yield Finding(
+        "other-sheet",
+        "doubt",
+        subject.sheet.name,
+        area,
+        f"{first.text} is labelled {quoted(wanted.name)} like a sheet, but reads"
+        f" {reference_text(subject.shape.references[0], first).replace('$', '')}.",
+        "Each line should read the sheet that it is named after.",
+        0,
+        (
+            Mend(
+                f"read the sheet that {listed(area)} {'is' if len(wrong) == 1 else 'are'} named"
+                " after",
+                subject.shape.text(first),
+                after.text(first),
+                tuple(edits),
+            ),
+        ),
+        (f"there is a sheet {quoted(wanted.name)} with something in the same cell",),
+    )
+
+
+def _named_like(subject: Subject, landing: Cell, read: str) -> Sheet | None:
+    """The sheet that a landing is labelled like, if another one is read."""
+    workbook = subject.calculation.workbook
+    labels = [label(subject.calculation, subject.sheet, landing, axis) for axis in AXES]
+    if read.casefold() in labels:
+        return None
+    for text in labels:
+        if text and workbook.has_sheet(text):
+            sheet = workbook.sheet(text)
+            area = subject.shape.references[0].area(landing)
+            if sheet is not subject.sheet and area and sheet.count(area):
+                return sheet
+    return None
+
+
+@sheet_rule
+def halves(calculation: Calculation, sheet: Sheet) -> Iterator[Finding]:
+    """``two-rates``: a column of formulas reads one input in its upper half, another below."""
+    by_first = {(patch.area.left, patch.area.top): patch for patch in patches(sheet)}
+    for one in patches(sheet):
+        below = by_first.get((one.area.left, one.area.bottom + 1))
+        beside = by_first.get((one.area.right + 1, one.area.top))
+        pairs: tuple[tuple[Patch | None, Axis], ...] = ((below, "row"), (beside, "column"))
+        for other, axis in pairs:
+            if other and one.area.on(CROSSING[axis]) == other.area.on(CROSSING[axis]):
+                yield from _halves(calculation, sheet, one, other, axis)
+
+
+def _halves(
+    calculation: Calculation, sheet: Sheet, one: Patch, other: Patch, axis: Axis
+) -> Iterator[Finding]:
+    number = _only_difference(one.shape, other.shape)
+    if number is None or min(one.area.length(axis), other.area.length(axis)) < 2:
+        return
+    cells = [_held(patch, number, axis) for patch in (one, other)]
+    if cells[0] is None or cells[1] is None:
+        return
+    labels = [_label(calculation, sheet, cell) for cell in cells if cell]
+    if not _are_rivals(*labels):
+        return
+    wrong, right = _sides(one, other, labels, axis)
+    start = wrong.area.first
+    changed = wrong.shape.with_reference(number, right.shape.references[number])
+    read = wrong.shape.references[number].text(start).replace("$", "")
+    wanted = right.shape.references[number].text(start).replace("$", "")
+    mend = Mend(
+        f"read {wanted} there too",
+        wrong.shape.text(start),
+        changed.text(start),
+        (SetCells.with_content(sheet, (wrong.area,), changed),),
+    )
+    yield Finding(
+        "two-rates",
+        "doubt",
+        sheet.name,
+        (wrong.area,),
+        f"{wrong.area.text} reads {read} where {right.area.text}, the rest of the"
+        f" {'column' if axis == 'row' else 'row'}, reads {wanted}.",
+        "One part works with another input: filled halfway when the input changed.",
+        number,
+        (mend,),
+        (f"{read} is labelled {quoted(_shown(labels, cells, wrong is one))}",),
+    )
+
+
+def _shown(labels: list[str], cells: list[Cell | None], first: bool) -> str:  # noqa: FBT001
+    return labels[0] if first else labels[1]
+
+
+def _only_difference(one: Shape, other: Shape) -> int | None:
+    """The number of the only reference in which two formulas differ."""
+    if len(one.references) != len(other.references):
+        return None
+    found = [
+        n for n, (a, b) in enumerate(zip(one.references, other.references, strict=True)) if a != b
+    ]
+    if len(found) != 1 or one.with_reference(found[0], other.references[found[0]]) is not other:
+        return None
+    return found[0]
+
+
+def _held(patch: Patch, number: int, axis: Axis) -> Cell | None:
+    """The cell of the same sheet that a patch holds by a reference along an axis."""
+    reference: Reference = patch.shape.references[number]
+    area = reference.area(patch.area.first)
+    held = all(part.locked for part in reference.on(axis))
+    if isinstance(reference, CellReference) and held and area and not reference.sheet:
+        return area.first
+    return None
+
+
+def _are_rivals(one: str, other: str) -> bool:
+    """Whether two labels name the same input at different times."""
+    if not one or not other or _SPANS.search(f"{one} {other}"):
+        return False
+    differ = set(re.findall(r"\w+", one)) ^ set(re.findall(r"\w+", other))
+    return all(_TIMES.fullmatch(word) for word in differ)
+
+
+def _sides(one: Patch, other: Patch, labels: list[str], axis: Axis) -> tuple[Patch, Patch]:
+    """The part that reads the older input, or is the smaller, and the other one."""
+    old = [bool(_OLD.search(text)) for text in labels]
+    if old[0] != old[1]:
+        return (one, other) if old[0] else (other, one)
+    smaller = one.area.length(axis) < other.area.length(axis)
+    return (one, other) if smaller else (other, one)

@@ -1,0 +1,75 @@
+"""What a mend would do, tried on a fork: which results it changes, and how they were wrong."""
+
+from __future__ import annotations
+
+from collections.abc import Iterable, Iterator
+from itertools import islice
+
+from dreieck.core.calculate.calculation import Calculation
+from dreieck.core.checking.findings.finding import Finding, Mend
+from dreieck.core.grid import Area
+from dreieck.core.grid.areas import cells_of, joined
+from dreieck.core.sheet.edits import SetCells
+from dreieck.core.values import Error, Value
+from dreieck.core.words.counting import listed
+
+_MOST_CELLS = 20_000
+_MOST_COMPARED = 300
+_MOST_KINDS = 4
+
+
+def tried(calculation: Calculation, mend: Mend) -> Calculation | None:
+    """The values with a mend; None for charts, and where it writes too much to be tried."""
+    cells = [edit for edit in mend.edits if isinstance(edit, SetCells)]
+    size = sum(area.size for edit in cells for area in edit.areas())
+    return calculation.with_edits(cells) if 0 < size <= _MOST_CELLS else None
+
+
+def wrongs(before: Calculation, after: Calculation, finding: Finding) -> Iterator[str]:
+    """What was wrong with the results that a finding is about: *C7 is 0, C9 is too large*."""
+    kinds: dict[tuple[str, str], list[Area]] = {}
+    for cell in islice(cells_of(finding.areas), _MOST_COMPARED):
+        kind = _kind(before.value(finding.sheet, cell), after.value(finding.sheet, cell))
+        if kind:
+            kinds.setdefault(kind, []).append(Area.of(cell))
+    for (one, several), cells in islice(kinds.items(), _MOST_KINDS):
+        areas = joined(cells)
+        yield f"{listed(areas)} {one if len(cells) == 1 else several}"
+
+
+def _kind(before: Value, after: Value) -> tuple[str, str] | None:
+    """What is wrong with a value beside the right one, of one cell and of several."""
+    if isinstance(before, Error):
+        return None if isinstance(after, Error) else (f"shows {before.code}", f"show {before.code}")
+    if before == after or isinstance(after, Error):
+        return None
+    if before == "" or before is None:
+        return "is an empty text", "are an empty text"
+    if isinstance(before, float) and isinstance(after, float):
+        if before == 0:
+            return "is 0", "are 0"
+        size = "large" if before > after else "small"
+        return f"is too {size}", f"are too {size}"
+    return "says something else", "say something else"
+
+
+def changes(before: Calculation, after: Calculation, finding: Finding) -> bool:
+    """Whether the cells that a finding is about show anything else."""
+    return any(
+        before.value(finding.sheet, cell) != after.value(finding.sheet, cell)
+        for cell in islice(cells_of(finding.areas), _MOST_COMPARED)
+    )
+
+
+def errors_gone(before: Calculation, after: Calculation, findings: Iterable[Finding]) -> int:
+    """How many errors a mend does away with in the cells of some findings, each counted once."""
+    cells = {
+        (finding.sheet, cell)
+        for finding in findings
+        for cell in islice(cells_of(finding.areas), _MOST_COMPARED)
+    }
+    return sum(
+        isinstance(before.value(sheet, cell), Error)
+        and not isinstance(after.value(sheet, cell), Error)
+        for sheet, cell in cells
+    )

@@ -1,0 +1,154 @@
+"""One mistake, one finding: what comes of another finding is folded into it.
+
+An error belongs to the finding about the cell where it began. A finding that is gone once
+another one is mended is a consequence of that one.
+"""
+
+from __future__ import annotations
+
+from collections.abc import Callable, Iterable
+from dataclasses import replace
+
+from dreieck.core.calculate.calculation import Calculation
+from dreieck.core.checking.findings.finding import Finding
+from dreieck.core.checking.findings.outcome import changes, errors_gone, tried, wrongs
+from dreieck.core.grid import Area
+from dreieck.core.grid.areas import joined
+from dreieck.core.sheet.edits import SetCells
+from dreieck.core.words.counting import listed, many
+
+_MOST_TRIED = 10
+"""The mends of so many findings of a list are tried."""
+_ORDER = {"broken": 0, "doubt": 1, "note": 2}
+
+Again = Callable[[Calculation, Finding], Iterable[Finding]]
+"""Looks once more, with other values, at what a finding is about."""
+
+
+def reviewed(calculation: Calculation, found: list[Finding], again: Again) -> list[Finding]:
+    """The findings of a list that stand for a mistake each, with their consequences."""
+    left, folded = _without_errors(found)
+    left = _without_vanishing(calculation, left, again)
+    told = [
+        _told(calculation, finding, folded.get(index, [])) for index, finding in left
+    ]
+    return sorted(told, key=lambda finding: _ORDER[finding.state])
+
+
+def _without_errors(
+    found: list[Finding],
+) -> tuple[list[tuple[int, Finding]], dict[int, list[Finding]]]:
+    """The findings without the errors that come of others, and those errors by their cause."""
+    errors = [(n, each) for n, each in enumerate(found) if each.rule == "error"]
+    others = [(n, each) for n, each in enumerate(found) if each.rule != "error"]
+    folded: dict[int, list[Finding]] = {}
+    left = [(n, each) for n, each in others]
+    for number, error in errors:
+        cause = next((n for n, each in others if brings(each, error)), None)
+        if cause is None:
+            cause = next(
+                (n for n, each in errors if n != number and _begins(each, error)), None
+            )
+        if cause is None:
+            left.append((number, error))
+        else:
+            folded.setdefault(cause, []).append(error)
+    return left, folded
+
+
+def brings(cause: Finding, error: Finding) -> bool:
+    """Whether an error comes of what a finding is about."""
+    if cause.state == "note":
+        return False
+    if cause.sheet == error.sheet and all(_covers(cause, area) for area in error.areas):
+        return True
+    return _begins(cause, error)
+
+
+def _begins(cause: Finding, error: Finding) -> bool:
+    """Whether an error began in the cells of a finding, and stands in others."""
+    began = error.began
+    return (
+        began is not None
+        and began.sheet == cause.sheet
+        and any(area.holds(began.cell) for area in cause.areas)
+        and not (cause.sheet == error.sheet and error.holds(began.cell))
+    )
+
+
+def _covers(cause: Finding, area: Area) -> bool:
+    return any(area.within(each) for each in cause.areas)
+
+
+def _without_vanishing(
+    calculation: Calculation, found: list[tuple[int, Finding]], again: Again
+) -> list[tuple[int, Finding]]:
+    """The findings without those that are gone once one before them is mended."""
+    gone: set[int] = set()
+    ranked = sorted(found, key=lambda each: -each[1].strength)
+    doubts = [each for each in ranked if each[1].state != "note"]
+    if len(doubts) < 2:
+        return found
+    for number, cause in doubts[:_MOST_TRIED]:
+        after = tried(calculation, cause.mends[0]) if cause.mends else None
+        if number in gone or after is None:
+            continue
+        for other, finding in doubts:
+            if other in gone or other == number or not _touches(calculation, after, cause, finding):
+                continue
+            if not _stays(finding, again(after, finding)):
+                gone.add(other)
+    return [each for each in found if each[0] not in gone]
+
+
+def _touches(
+    calculation: Calculation, after: Calculation, cause: Finding, finding: Finding
+) -> bool:
+    """Whether a mend writes or changes anything in the cells that another finding is about."""
+    written = [
+        # What stands beside a block is told by what the block holds.
+        Area(area.left - 1, area.top - 1, area.right + 1, area.bottom + 1)
+        for edit in cause.mends[0].edits
+        if isinstance(edit, SetCells)
+        for area in edit.areas()
+    ]
+    if finding.sheet == cause.sheet and any(
+        one.common(two) for one in finding.areas for two in written
+    ):
+        return True
+    return changes(calculation, after, finding)
+
+
+def _stays(finding: Finding, after: Iterable[Finding]) -> bool:
+    """Whether a finding is raised again."""
+    return any(
+        each.rule == finding.rule and any(one.common(two) for one in each.areas
+                                          for two in finding.areas)
+        for each in after
+    )  # fmt: skip
+
+
+def _told(calculation: Calculation, finding: Finding, errors: list[Finding]) -> Finding:
+    """A finding with what comes of it, and what its mend does for it."""
+    if finding.state == "note":
+        return finding
+    causes: list[str] = []
+    because = list(finding.because)
+    after = tried(calculation, finding.mends[0]) if finding.mends else None
+    if after is not None:
+        causes += wrongs(calculation, after, finding)
+        cells = errors_gone(calculation, after, (finding, *errors))
+        if cells:
+            because.append(f"with the mend {many(cells, 'error')} {'is' if cells == 1 else 'are'} gone")
+    elsewhere: dict[str, list[Area]] = {}
+    for error in errors:
+        if not (error.sheet == finding.sheet and all(_covers(finding, a) for a in error.areas)):
+            elsewhere.setdefault(error.sheet, []).extend(error.areas)
+    for sheet, areas in elsewhere.items():
+        where = listed(joined(areas))
+        if sheet != finding.sheet:
+            where += f" on “{sheet}”"
+        one = sum(area.size for area in areas) == 1
+        them = "it" if finding.count == 1 else "them"
+        causes.append(f"{where} {'fails' if one else 'fail'} because of {them}")
+    return replace(finding, because=tuple(because), causes=tuple(causes))

@@ -1,0 +1,182 @@
+"""Breaks at the ends of a run of formulas, where the inputs go on, and inside small blocks."""
+
+from __future__ import annotations
+
+from collections import Counter
+from collections.abc import Iterator
+
+from dreieck.core.analysis.totalling import is_total
+from dreieck.core.calculate.blocks import Patch, blocks, patches
+from dreieck.core.calculate.calculation import Calculation
+from dreieck.core.checking.findings.breaks import Break, awaits
+from dreieck.core.checking.surroundings import (
+    is_heading,
+    label,
+    names_memo,
+    names_total,
+    names_whole,
+)
+from dreieck.core.formula import Shape, tree
+from dreieck.core.formula.reference import CellReference, Reference
+from dreieck.core.grid import AXES, CROSSING, Area, Axis, Cell
+from dreieck.core.sheet.sheet import Sheet
+
+_SHORTEST = 3
+_LONGEST_END = 3
+_MOST_LINES = 400
+
+
+def run_ends(calculation: Calculation, sheet: Sheet) -> Iterator[Break]:
+    """What stands before and behind a run of formulas where one of them should."""
+    for patch in patches(sheet):
+        for axis in AXES:
+            length, across = patch.area.length(axis), patch.area.length(CROSSING[axis])
+            if length < _SHORTEST or across > _MOST_LINES:
+                continue
+            for line in patch.area.lines(CROSSING[axis]):
+                for step in (-1, 1):
+                    found = _end(calculation, sheet, patch, line, axis, step)
+                    if found:
+                        yield Break(found, patch.shape)
+
+
+def _end(
+    calculation: Calculation, sheet: Sheet, patch: Patch, line: Area, axis: Axis, step: int
+) -> Area | None:
+    """The cells at one end of a line of formulas that should go on."""
+    cell = line.last if step > 0 else line.first
+    most = min(_LONGEST_END, line.length(axis) // 3)
+    found: list[Cell] = []
+    for _ in range(most + 1):
+        cell = cell.step(axis, step)
+        if not cell.on_sheet or not _should_go_on(calculation, sheet, patch, cell, axis):
+            break
+        found.append(cell)
+    if not found or len(found) > most:
+        return None
+    return Area.spanned(found[0], found[-1])
+
+
+def _should_go_on(
+    calculation: Calculation, sheet: Sheet, patch: Patch, cell: Cell, axis: Axis
+) -> bool:
+    """Whether a cell at the end of a run holds what does not belong there."""
+    shape, content = patch.shape, sheet.content(cell)
+    like = patch.area.first
+    if not awaits(sheet, shape, cell, like, axis) or _is_named_so(calculation, sheet, cell, axis):
+        return False
+    if _among_headings(calculation, sheet, patch, cell, axis):
+        return False
+    if content is None:
+        return axis == "row" and _typed_inputs(sheet, shape, cell) and patch.area.width == 1
+    if isinstance(content, str) and cell.on(axis) < like.on(axis):
+        # The first text is the heading, a second one below it stands among the formulas.
+        above = cell.step(axis, -1)
+        return above.on_sheet and isinstance(sheet.content(above), str)
+    if isinstance(content, float | str):
+        return True
+    if not isinstance(content, Shape) or content.plain is shape.plain:
+        return False
+    if any(_is_same(sheet, content, cell.step(CROSSING[axis], step)) for step in (-1, 1)):
+        return False
+    if is_total(content, cell) and not is_total(shape, like):
+        return False
+    return is_slip(shape, content)
+
+
+def _is_same(sheet: Sheet, shape: Shape, cell: Cell) -> bool:
+    content = sheet.content(cell) if cell.on_sheet else None
+    return isinstance(content, Shape) and content.plain is shape.plain
+
+
+def _is_named_so(calculation: Calculation, sheet: Sheet, cell: Cell, axis: Axis) -> bool:
+    """Whether the line of a cell is labelled as one of another kind: a total, a memo."""
+    told = label(calculation, sheet, cell, axis)
+    if axis == "column":
+        return bool(told) and names_whole(told)
+    return bool(told) and (names_total(told) or names_memo(told))
+
+
+def _among_headings(
+    calculation: Calculation, sheet: Sheet, patch: Patch, cell: Cell, axis: Axis
+) -> bool:
+    """Whether the numbers that a formula would read in a cell before its run are headings."""
+    first = patch.area.first
+    if cell.on(axis) > first.on(axis):
+        return False
+    for reference in patch.shape.references:
+        there, inside = reference.area(cell), reference.area(cell.step(axis, 1))
+        if reference.sheet or there is None or inside is None or there == inside:
+            continue
+        if is_heading(calculation, sheet, there.first, inside.first, axis):
+            return True
+    return False
+
+
+def _typed_inputs(sheet: Sheet, shape: Shape, cell: Cell) -> bool:
+    """Whether a formula would read typed numbers of its own row, two at least."""
+    found = 0
+    for reference in shape.references:
+        area = reference.area(cell)
+        if not isinstance(reference, CellReference) or area is None or reference.sheet:
+            return False
+        if not reference.row.locked:
+            if not isinstance(sheet.content(area.first), float) or area.top != cell.row:
+                return False
+            found += 1
+    return found > 1
+
+
+def is_slip(shape: Shape, other: Shape) -> bool:
+    """Whether two formulas differ by a slip: a reference or an operator, not by what they do."""
+    if Counter(shape.references) == Counter(other.references):
+        return len(list(tree.walk(shape.tree))) == len(list(tree.walk(other.tree)))
+    if len(shape.references) != len(other.references):
+        return False
+    pairs = list(zip(shape.references, other.references, strict=True))
+    if len({_shift(one, two) for one, two in pairs}) == 1:
+        return True
+    differ = sum(one != two for one, two in pairs)
+    same = Shape.of(tree.with_references(shape.tree, _nothing)) is Shape.of(
+        tree.with_references(other.tree, _nothing)
+    )
+    return same and (differ == 1 or 2 * differ <= len(shape.references))
+
+
+def _shift(one: Reference, other: Reference) -> tuple[int, int] | None:
+    """How far a free reference was moved, if it was moved as a whole."""
+    steps: list[int] = []
+    for axis in AXES:
+        parts = list(zip(one.on(axis), other.on(axis), strict=False))
+        found = {b.at - a.at for a, b in parts if not a.locked}
+        if len(one.on(axis)) != len(other.on(axis)) or len(found) > 1:
+            return None
+        steps.append(found.pop() if found else 0)
+    return steps[0], steps[1]
+
+
+def _nothing(_: object) -> tree.Node:
+    return tree.Lost()
+
+
+def dents(calculation: Calculation, sheet: Sheet) -> Iterator[Break]:
+    """Cells inside the rectangle of a small block that do not belong to it."""
+    for block in blocks(sheet):
+        area = block.area
+        if len(block.parts) < 2 or min(area.width, area.height) < 2 or area.size > 10_000:
+            continue
+        missing = area.size - block.size
+        if 4 * missing > area.size:
+            continue
+        for cell in area.cells():
+            if block.holds(cell):
+                continue
+            beside = all(
+                any(block.holds(cell.step(axis, step)) for step in (-1, 1)) for axis in AXES
+            )
+            content = sheet.content(cell)
+            if beside and isinstance(content, float | Shape) and awaits(
+                sheet, block.shape, cell, block.start, None
+            ):
+                if not isinstance(content, Shape) or is_slip(block.shape, content):
+                    yield Break(Area.of(cell), block.shape)

@@ -1,0 +1,217 @@
+"""Rules about searches: a list that is not sorted, a column of another heading."""
+
+from __future__ import annotations
+
+import re
+from collections.abc import Iterator
+
+from dreieck.core.calculate.evaluation import result_at
+from dreieck.core.checking.findings.finding import Finding, rule
+from dreieck.core.checking.findings.mends import refilled
+from dreieck.core.checking.subject import Subject
+from dreieck.core.formula import Shape, tree
+from dreieck.core.formula.reference import RangeReference
+from dreieck.core.functions import Takes, Trait, find, has
+from dreieck.core.grid import CROSSING, Area, Axis, Cell
+from dreieck.core.sheet.sheet import Sheet
+from dreieck.core.values import Error, Place, compared
+from dreieck.core.words.counting import quoted
+
+_MOST = 5_000
+
+
+@rule("not-sorted")
+def not_sorted(subject: Subject) -> Iterator[Finding]:
+    """A list is taken as sorted, and is not."""
+    for call in _calls(subject.shape.tree):
+        if not has(call.function, Trait.NEAREST) or len(call.arguments) < 2:
+            continue
+        reference = call.arguments[1]
+        if not isinstance(reference, RangeReference) or not _takes_nearest(subject, call):
+            continue
+        sheet, area = subject.sheet_of(reference), reference.area(subject.start)
+        if not sheet or not area:
+            continue
+        line = _searched(call, area)
+        off = _out_of_order(subject, sheet, line)
+        if off is None:
+            continue
+        exact = _exact(call)
+        changed = Shape.of(_replaced(subject.shape.tree, call, exact))
+        number = subject.shape.references.index(reference)
+        yield Finding(
+            "not-sorted",
+            "doubt",
+            subject.sheet.name,
+            subject.parts,
+            f"{subject.tag(number)} is searched as if it were sorted, but {off.text} in"
+            f" {line.text} comes out of order.",
+            "The search stops at the first value that lies beyond, and finds a wrong one.",
+            number,
+            (refilled(subject, changed, "look for the same value only"),),
+            (f"{line.text} is in no order",),
+        )
+        return
+
+
+def _calls(node: tree.Node) -> Iterator[tree.Call]:
+    return (each for each in tree.walk(node) if isinstance(each, tree.Call))
+
+
+def _takes_nearest(subject: Subject, call: tree.Call) -> bool:
+    """Whether a search takes its list as sorted upwards."""
+    function = find(call.function)
+    assert function is not None
+    index = len(function.parameters) - 1
+    if len(call.arguments) <= index:
+        return True
+    kind = call.arguments[index]
+    if isinstance(kind, tree.Missing):
+        return False
+    place = Place(subject.sheet.name, subject.start)
+    value = result_at(Shape.of(kind), place, subject.calculation)
+    return not isinstance(value, Error | str) and float(value or 0) > 0
+
+
+def _searched(call: tree.Call, area: Area) -> Area:
+    """The row or column of a table in which is looked."""
+    function = find(call.function)
+    assert function is not None
+    by_row = function.parameters[2].name == "row"
+    if function.parameters[2].takes is not Takes.WHOLE:
+        return area
+    if by_row:
+        return area._replace(bottom=area.top)
+    return area._replace(right=area.left)
+
+
+def _out_of_order(subject: Subject, sheet: Sheet, line: Area) -> Cell | None:
+    """The first cell of a line that is smaller than one before it."""
+    if line.width > 1 and line.height > 1:
+        return None
+    before: object = None
+    for count, (cell, value) in enumerate(subject.calculation.filled_values(sheet.name, line)):
+        if count >= _MOST:
+            break
+        if before is not None and type(value) is type(before):
+            order = compared(value, before)  # type: ignore[arg-type]
+            if not isinstance(order, Error) and order < 0:
+                return cell
+        if isinstance(value, float | str):
+            before = value
+    return None
+
+
+def _exact(call: tree.Call) -> tree.Call:
+    """The search for the same value only."""
+    function = find(call.function)
+    assert function is not None
+    index = len(function.parameters) - 1
+    wants_number = function.parameters[index].takes is Takes.NUMBER
+    last: tree.Node = tree.Number(0.0) if wants_number else tree.Logical(value=False)
+    return tree.Call(call.function, (*call.arguments[:index], last))
+
+
+def _replaced(node: tree.Node, one: tree.Node, other: tree.Node) -> tree.Node:
+    if node == one:
+        return other
+    return tree.with_children(node, lambda child: _replaced(child, one, other))
+
+
+@rule("other-heading")
+def other_heading(subject: Subject) -> Iterator[Finding]:
+    """A search gives a column whose heading is not the one above the formula."""
+    for call in _calls(subject.shape.tree):
+        function = find(call.function)
+        if function is None or Trait.SEARCHES not in function.traits or len(call.arguments) < 3:
+            continue
+        index = next(
+            (n for n, p in enumerate(function.parameters) if n > 1 and p.takes is Takes.WHOLE), None
+        )
+        table = next((a for a in call.arguments[:2] if isinstance(a, RangeReference)), None)
+        if index is None or table is None or index >= len(call.arguments):
+            continue
+        axis: Axis = "row" if function.parameters[index].name == "row" else "column"
+        number = call.arguments[index]
+        sheet, area = subject.sheet_of(table), table.area(subject.start)
+        if not isinstance(number, tree.Number) or not sheet or not area:
+            continue
+        found = _better(subject, sheet, area, axis, int(number.value))
+        if not found:
+            continue
+        at, wanted, now = found
+        changed = tree.Call(
+            call.function,
+            (*call.arguments[:index], tree.Number(float(at)), *call.arguments[index + 1 :]),
+        )
+        tag = subject.shape.references.index(table)
+        yield Finding(
+            "other-heading",
+            "doubt",
+            subject.sheet.name,
+            subject.parts,
+            f"The formula stands under {quoted(wanted)}, but gives {axis} {number.value:g} of"
+            f" {subject.tag(tag)}, which is {quoted(now)}.",
+            f"{quoted(wanted)} is {axis} {at} of it.",
+            tag,
+            (
+                refilled(
+                    subject,
+                    Shape.of(_replaced(subject.shape.tree, call, changed)),
+                    f"give {axis} {at}",
+                ),
+            ),
+            (f"only {axis} {at} is headed like the formula",),
+        )
+        return
+
+
+def _better(
+    subject: Subject, sheet: Sheet, area: Area, axis: Axis, number: int
+) -> tuple[int, str, str] | None:
+    """Another line of a table that is headed as the formula is, with both headings."""
+    own = _heading(subject, subject.sheet, subject.start, axis)
+    if not own or not 1 <= number <= area.length(axis) or area.length(axis) > 200:
+        return None
+    first = area.on(axis)[0]
+    headings = [
+        _table_heading(subject, sheet, area, axis, first + n) for n in range(area.length(axis))
+    ]
+    now = headings[number - 1]
+    if not now or _alike(now, own) > 0:
+        return None
+    best = [(n + 1, text) for n, text in enumerate(headings) if text and _alike(text, own) > 0]
+    exact = [each for each in best if _alike(each[1], own) == 2]
+    found = exact or best
+    return (found[0][0], own, now) if len(found) == 1 else None
+
+
+def _table_heading(
+    subject: Subject, sheet: Sheet, area: Area, axis: Axis, at: int
+) -> str:
+    """What a column of a table is headed by: right above it, or in its first row."""
+    crossing = CROSSING[axis]
+    cell = area.spanning(axis, at, at).first
+    above = cell.step(crossing, -1)
+    value = subject.value(sheet, above)
+    if not isinstance(value, str):
+        value = subject.value(sheet, cell)
+    return value.strip() if isinstance(value, str) else ""
+
+
+def _heading(subject: Subject, sheet: Sheet, cell: Cell, axis: Axis) -> str:
+    """The nearest text before a cell, across the axis."""
+    crossing = CROSSING[axis]
+    for back in range(1, min(cell.on(crossing), 200)):
+        value = subject.value(sheet, cell.step(crossing, -back))
+        if isinstance(value, str) and value.strip():
+            return value.strip()
+    return ""
+
+
+def _alike(one: str, other: str) -> int:
+    """2 where two headings say the same, 1 where one says all that the other does."""
+    a, b = set(re.findall(r"\w+", one.casefold())), set(re.findall(r"\w+", other.casefold()))
+    if a == b:
+        return 2
+    return int(bool(a and b) and (a <= b or b <= a))

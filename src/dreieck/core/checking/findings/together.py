@@ -1,0 +1,303 @@
+"""Rules about lists that belong together: they cover the same rows, and all of their data."""
+
+from __future__ import annotations
+
+from collections.abc import Iterator
+from typing import NamedTuple
+
+from dreieck.core.checking.findings.finding import Finding, rule
+from dreieck.core.checking.findings.mends import refilled
+from dreieck.core.checking.subject import Subject
+from dreieck.core.checking.surroundings import label, names_total
+from dreieck.core.checking.weighing.doubt import doubt
+from dreieck.core.formula import Shape, tree
+from dreieck.core.formula.reference import RangeReference
+from dreieck.core.functions import Trait, has
+from dreieck.core.grid import CROSSING, Area, Axis
+from dreieck.core.sheet.sheet import Sheet
+from dreieck.core.words.counting import both
+
+_MOST_ROWS = 100_000
+_LONGEST = 2_000
+
+
+class Column(NamedTuple):
+    """A range of a formula, by its number, that is one of several lists."""
+
+    number: int
+    reference: RangeReference
+    sheet: Sheet
+    area: Area
+
+
+class Together(NamedTuple):
+    """Lists that are read in step along an axis."""
+
+    axis: Axis
+    columns: tuple[Column, ...]
+
+    @property
+    def spans(self) -> list[tuple[int, int]]:
+        """The first and last row, or column, of each list."""
+        return [column.area.on(self.axis) for column in self.columns]
+
+
+def lists(subject: Subject) -> tuple[Together, ...]:
+    """The lists that a formula reads in step."""
+    return subject.once(_lists)
+
+
+def _lists(subject: Subject) -> tuple[Together, ...]:
+    return tuple(_found(subject))
+
+
+def _found(subject: Subject) -> Iterator[Together]:
+    numbered = {id(node): number for number, node in enumerate(_references(subject.shape.tree))}
+    for node in tree.walk(subject.shape.tree):
+        if not isinstance(node, tree.Call):
+            continue
+        if has(node.function, Trait.IN_STEP):
+            ranges = [each for each in node.arguments if isinstance(each, RangeReference)]
+            yield from _along(subject, ranges, numbered, None)
+        elif has(node.function, Trait.SEARCHES) and len(node.arguments) > 1:
+            first = node.arguments[0]
+            if isinstance(first, RangeReference):
+                for index, argument in enumerate(node.arguments[1:3]):
+                    inner = _list_searched(argument)
+                    if inner is not None:
+                        axis: Axis = "column" if index == 1 else "row"
+                        area = first.area(subject.start)
+                        if area and len(node.arguments) == 2 and area.height == 1:
+                            axis = "column"
+                        yield from _along(subject, [first, inner], numbered, axis)
+
+
+def _references(node: tree.Node) -> Iterator[tree.Node]:
+    return (each for each in tree.walk(node) if isinstance(each, tree.Node) and _is_reference(each))
+
+
+def _is_reference(node: tree.Node) -> bool:
+    return node in tree.references(node)
+
+
+def _list_searched(node: tree.Node) -> RangeReference | None:
+    """The list of a search whose result is the place in another one."""
+    while isinstance(node, tree.Group):
+        node = node.inner
+    if isinstance(node, tree.Call) and has(node.function, Trait.NEAREST):
+        if len(node.arguments) > 1 and isinstance(node.arguments[1], RangeReference):
+            return node.arguments[1]
+    return None
+
+
+def _along(
+    subject: Subject,
+    ranges: list[RangeReference],
+    numbered: dict[int, int],
+    axis: Axis | None,
+) -> Iterator[Together]:
+    columns: list[Column] = []
+    for each in ranges:
+        sheet, area = subject.sheet_of(each), each.area(subject.start)
+        if sheet is None or area is None:
+            return
+        columns.append(Column(numbered[id(each)], each, sheet, area))
+    if len(columns) < 2:
+        return
+    if axis is None:
+        across = all(c.area.width > c.area.height for c in columns)
+        axis = "column" if across else "row"
+    yield Together(axis, tuple(columns))
+
+
+@rule("out-of-step")
+def out_of_step(subject: Subject) -> Iterator[Finding]:
+    """Lists that belong together cover different rows."""
+    if doubt(subject):
+        return
+    for group in lists(subject):
+        spans = group.spans
+        crossed = any(c.area.length(group.axis) == 1 for c in group.columns)
+        if len(set(spans)) == 1 or crossed or _lie_apart(group):
+            continue
+        best = max(dict.fromkeys(spans), key=lambda span: (_fit(subject, group, span), spans.count(span)))
+        off = [c for c in group.columns if c.area.on(group.axis) != best]
+        read = both([subject.address(c.reference, subject.start) for c in group.columns])
+        yield Finding(
+            "out-of-step",
+            "doubt",
+            subject.sheet.name,
+            subject.parts,
+            f"{both([subject.tag(c.number) for c in group.columns])} belong together, but cover"
+            f" different {group.axis}s: {subject.start.text} reads {read}.",
+            "What stands beside a place in one list is taken from another place of the other.",
+            off[0].number,
+            (_aligned(subject, group, off, best),),
+            (f"{both([_span(group.axis, s) for s in dict.fromkeys(spans)])} are not the same",),
+        )
+        return
+
+
+def _lie_apart(group: Together) -> bool:
+    """Whether lists lie beside each other nowhere, so that only their length counts."""
+    spans = group.spans
+    lengths = {high - low for low, high in spans}
+    low, high = max(each[0] for each in spans), min(each[1] for each in spans)
+    return len(lengths) == 1 and (low > high or len({c.sheet.id for c in group.columns}) > 1)
+
+
+def _span(axis: Axis, span: tuple[int, int]) -> str:
+    return f"{axis}s {span[0]} to {span[1]}"
+
+
+def _fit(subject: Subject, group: Together, span: tuple[int, int]) -> int:
+    """How well a span fits the data of all lists: it begins and ends where they do."""
+    first, last = span
+    if last - first > _MOST_ROWS:
+        return -1
+    held = _filled(group, first) and not _is_heading(subject, group, first)
+    ends = _filled(group, last) and not _filled(group, last + 1)
+    starts = held and (first == 1 or not _filled(group, first - 1)
+                       or _is_heading(subject, group, first - 1))  # fmt: skip
+    return 4 * starts + 2 * ends + held
+
+
+def _line(column: Column, axis: Axis, at: int) -> Area:
+    return column.area.spanning(axis, at, at)
+
+
+def _filled(group: Together, at: int) -> bool:
+    """Whether all lists hold something at a row, or column."""
+    return all(column.sheet.count(_line(column, group.axis, at)) for column in group.columns)
+
+
+def _is_heading(subject: Subject, group: Together, at: int) -> bool:
+    """Whether a line holds only texts though numbers follow, or is set off by its look."""
+    for column in group.columns:
+        here, there = _line(column, group.axis, at).first, _line(column, group.axis, at + 1).first
+        value = subject.value(column.sheet, here)
+        after = subject.value(column.sheet, there)
+        if isinstance(value, str) and isinstance(after, float):
+            return True
+        if column.sheet.look(here).role == "heading" != column.sheet.look(there).role:
+            return True
+    return at == 1 and all(
+        isinstance(subject.value(c.sheet, _line(c, group.axis, at).first), str)
+        for c in group.columns
+    )
+
+
+def _aligned(subject: Subject, group: Together, off: list[Column], span: tuple[int, int]):  # type: ignore[no-untyped-def]
+    """Let the lists that are out of step cover the same rows."""
+    shape = subject.shape
+    for column in off:
+        area = column.area.spanning(group.axis, *span)
+        changed = column.reference.reading(area, subject.start, subject.start)
+        shape = shape.with_reference(column.number, changed)
+    tags = both([subject.tag(column.number) for column in off])
+    return refilled(subject, shape, f"let {tags} cover {_span(group.axis, span)}")
+
+
+@rule("list-ends")
+def list_ends(subject: Subject) -> Iterator[Finding]:
+    """A list that is searched ends before its data do."""
+    if doubt(subject):
+        return
+    groups = list(lists(subject)) or list(_alone(subject))
+    for group in groups:
+        if len(set(group.spans)) > 1:
+            continue
+        first, last = group.spans[0]
+        end = _data_end(subject, group, last)
+        if end == last or last - first < 1:
+            continue
+        missed = group.columns[0].area.spanning(group.axis, last + 1, end)
+        if _is_meant(subject, group, missed):
+            continue
+        shape = subject.shape
+        for column in group.columns:
+            area = column.area.spanning(group.axis, first, end)
+            changed = column.reference.reading(area, subject.start, subject.start)
+            shape = shape.with_reference(column.number, changed)
+        tags = both([subject.tag(column.number) for column in group.columns])
+        yield Finding(
+            "list-ends",
+            "doubt",
+            subject.sheet.name,
+            subject.parts,
+            f"{subject.start.text} looks in {_read(subject, group)}, but the list goes on to"
+            f" {group.axis} {end}.",
+            "What stands below the end is never found, and not counted.",
+            group.columns[0].number,
+            (refilled(subject, shape, f"let {tags} end with {group.axis} {end}"),),
+            (f"{missed.text} goes on like the list",),
+        )
+        return
+
+
+def _read(subject: Subject, group: Together) -> str:
+    return both([subject.address(c.reference, subject.start) for c in group.columns])
+
+
+def _alone(subject: Subject) -> Iterator[Together]:
+    """Each list that is searched by itself."""
+    for use in subject.range_uses:
+        reference = use.reference
+        if not has(use.function, Trait.SEARCHES) or not isinstance(reference, RangeReference):
+            continue
+        sheet, area = subject.sheet_of(reference), reference.area(subject.start)
+        if use.how != "list" or not sheet or not area or not reference.rows:
+            continue
+        if area.height > 1 and all(part.locked for part in reference.on("row")):
+            yield Together("row", (Column(use.number, reference, sheet, area),))
+        elif area.height > 1 and subject.block.area.height == 1:
+            yield Together("row", (Column(use.number, reference, sheet, area),))
+
+
+def _data_end(subject: Subject, group: Together, last: int) -> int:
+    """The last line on which all lists go on with what they hold."""
+    at = last
+    own = [Area.of(subject.start), *subject.parts]
+    while at - last < _LONGEST:
+        for column in group.columns:
+            line = _line(column, group.axis, at + 1)
+            if column.sheet is subject.sheet and any(line.common(area) for area in own):
+                return at
+            if not _goes_on(subject, column, group.axis, at + 1):
+                return at
+        at += 1
+    return last
+
+
+def _goes_on(subject: Subject, column: Column, axis: Axis, at: int) -> bool:
+    """Whether a line holds values of the sorts of the line before it, and no total."""
+    for here, there in zip(
+        _line(column, axis, at).cells(), _line(column, axis, at - 1).cells(), strict=True
+    ):
+        value, before = subject.value(column.sheet, here), subject.value(column.sheet, there)
+        if type(value) is not type(before) or value is None:
+            return False
+        if isinstance(value, str) and names_total(value):
+            return False
+        told = label(subject.calculation, column.sheet, here, axis)
+        content, held = column.sheet.content(here), column.sheet.content(there)
+        if names_total(told) or isinstance(content, Shape) != isinstance(held, Shape):
+            return False
+    return True
+
+
+def _is_meant(subject: Subject, group: Together, missed: Area) -> bool:
+    """Whether other formulas search what is left out, so that this is a part of the list."""
+    column = group.columns[0]
+    for reader in subject.calculation.read_map().reading(column.sheet.name, missed):
+        at = reader.area.first
+        if reader.sheet == subject.sheet.name and subject.block.holds(at):
+            continue
+        for reference in reader.patch.shape.references:
+            area = reference.area(at)
+            if (
+                area and isinstance(reference, RangeReference) and area.common(missed)
+                and not area.common(column.area) and area.length(CROSSING[group.axis]) == 1
+            ):  # fmt: skip
+                return True
+    return False

@@ -1,0 +1,224 @@
+"""What stands around cells: the labels of a line, whether they count on, and what they name."""
+
+from __future__ import annotations
+
+import re
+from collections.abc import Iterator
+
+from dreieck.core.calculate.calculation import Calculation
+from dreieck.core.grid import CROSSING, Axis, Cell
+from dreieck.core.sheet.sheet import Sheet
+
+MOST = 24
+"""So many labels of a line tell what the others are like."""
+_FAR = 40
+_ORDERED = (
+    "january february march april may june july august september october november december",
+    "jan feb mar apr may jun jul aug sep sept oct nov dec",
+    "monday tuesday wednesday thursday friday saturday sunday",
+    "mon tue wed thu fri sat sun",
+    "first second third fourth fifth sixth seventh eighth ninth tenth",
+    "spring summer autumn fall winter",
+)
+_TOTAL = re.compile(
+    r"\b(sub-?)?(totals?|sums?|overall|altogether|together|in all|(?:grand|net) total|all|whole)\b",
+    re.IGNORECASE,
+)
+_NUMBERS_ONLY = re.compile(
+    r"(no|nr|num|number|#|id|code|key|year|phone|tel|zip|account|room|invoice|week|day|month|"
+    r"quarter|date|hour|time|period|line|pos|position|rank)\.?",
+    re.IGNORECASE,
+)
+
+
+def texts_along(
+    calculation: Calculation, sheet: Sheet, first: Cell, axis: Axis, count: int
+) -> tuple[str, ...]:
+    """What the cells of a line are labelled, from ``first`` on along an axis, in small letters.
+
+    It is the nearest line of texts before it that tells the cells apart; empty where none does.
+    """
+    crossing, count = CROSSING[axis], min(count, MOST)
+    for back in range(1, min(first.on(crossing), _FAR)):
+        cells = (first.step(crossing, -back).step(axis, n) for n in range(count))
+        texts = tuple(_text(calculation, sheet, cell) for cell in cells)
+        told = [text for text in texts if text]
+        if 2 * len(told) > count and (count == 1 or len(set(told)) > 1):
+            return texts
+    return ()
+
+
+def label(calculation: Calculation, sheet: Sheet, cell: Cell, axis: Axis) -> str:
+    """The nearest text to the left of a cell on its row, or above it in its column."""
+    crossing = CROSSING[axis]
+    for back in range(1, min(cell.on(crossing), _FAR)):
+        if text := _text(calculation, sheet, cell.step(crossing, -back)):
+            return text
+    return ""
+
+
+def _text(calculation: Calculation, sheet: Sheet, cell: Cell) -> str:
+    if not cell.on_sheet or sheet.content(cell) is None:
+        return ""
+    value = calculation.value(sheet.name, cell)
+    return value.strip().casefold() if isinstance(value, str) else ""
+
+
+def counts_on(
+    calculation: Calculation,
+    sheet: Sheet,
+    first: Cell,
+    axis: Axis,
+    count: int,
+    read: frozenset[int] = frozenset(),
+) -> bool:
+    """Whether labels beside a line count on: weeks, months, dates, equal steps.
+
+    Numbers are no labels on the lines ``read``, counted across the axis.
+    """
+    texts = [text for text in texts_along(calculation, sheet, first, axis, count) if text]
+    if texts:
+        return is_series(texts)
+    crossing = CROSSING[axis]
+    for back in range(1, min(first.on(crossing), _FAR)):
+        if first.on(crossing) - back in read:
+            continue
+        cells = (first.step(crossing, -back).step(axis, n) for n in range(min(count, MOST)))
+        values = [calculation.value(sheet.name, cell) for cell in cells]
+        if len(values) > 1 and _ascends(values):
+            return True
+    return False
+
+
+def is_series(texts: list[str]) -> bool:
+    """Whether labels count on: Week 1, Week 2; months; none do not tell."""
+    if not texts:
+        return False
+    numbered = [re.fullmatch(r"(.*?)(\d+)(\D*)", text.strip()) for text in texts]
+    if all(numbered):
+        return len({(m[1], m[3]) for m in numbered if m}) == 1
+    words = [text.strip().casefold() for text in texts]
+    return any(set(words) <= set(order.split()) for order in _ORDERED)
+
+
+def _ascends(values: list[object]) -> bool:
+    numbers = [value for value in values if isinstance(value, float)]
+    if len(numbers) < len(values):
+        return False
+    steps = {round(b - a, 9) for a, b in zip(numbers, numbers[1:], strict=False)}
+    return len(steps) == 1 and steps != {0.0}
+
+
+def are_alike(one: tuple[str, ...], other: tuple[str, ...]) -> bool | None:
+    """Whether labels of two lines tell the same things in one order; None where some say nothing.
+
+    Labels are alike that share a word: *Rope* and *Rope, 40 m*.
+    """
+    pairs = [(a, b) for a, b in zip(one, other, strict=False) if a and b]
+    if not pairs or 2 * len(pairs) < min(len(one), len(other)):
+        return None
+    same = sum(a == b or bool(set(_words(a)) & set(_words(b))) for a, b in pairs)
+    return 2 * same > len(pairs)
+
+
+def _words(text: str) -> Iterator[str]:
+    return (each for each in re.findall(r"\w+", text) if len(each) > 1 or each.isdigit())
+
+
+def names_total(text: str) -> bool:
+    """Whether a label names a total."""
+    return bool(_TOTAL.search(text))
+
+
+_PART = re.compile(
+    r"\b(only|without|except|excluding|excl|ex|best|worst|of which|thereof|of these|first|last|"
+    r"top|less|but|from|until|till|up to|through|h1|h2|q[1-4]|half|quarter|part|summer|winter|"
+    r"spring|autumn|early|late)\b",
+    re.IGNORECASE,
+)
+_MEMO = re.compile(
+    r"\b(of which|thereof|of these|memo|note|last year|previous|prior|before|for comparison|"
+    r"planned?|plan|budget|target|limit|goal|forecast|estimate|as a share|per cent|percent)\b|%",
+    re.IGNORECASE,
+)
+_AGREED = re.compile(
+    r"\b(agreed|flat|fixed|minimum|min|maximum|max|capped|cap|free|special|exception|manual|"
+    r"corrected|correction|adjusted|estimate|estimated|est|opening|open|start|begin|carried|"
+    r"brought|initial|first|last|final|closing|half|rest|rounding|rounded|by hand|gift|donated|"
+    r"waived|lump|one-off|discount|rebate|deposit)\b",
+    re.IGNORECASE,
+)
+_COMMON = re.compile(
+    r"\b(mean|average|avg|median|max|maximum|most|min|minimum|least|largest|smallest|highest|"
+    r"lowest|count|number|worth|cost|value|amount|weight|load|result|balance|net|gross|"
+    r"per \w+|a \w+|each)\b",
+    re.IGNORECASE,
+)
+
+
+def names_part(text: str) -> bool:
+    """Whether a label says that only a part is meant."""
+    return bool(_PART.search(text))
+
+
+def names_memo(text: str) -> bool:
+    """Whether a label says that a line is beside the point: of which, last year."""
+    return bool(_MEMO.search(text))
+
+
+def names_exception(text: str) -> bool:
+    """Whether a label or note says that a cell is no rule: agreed, minimum, opening."""
+    return bool(_AGREED.search(text))
+
+
+def names_whole(text: str) -> bool:
+    """Whether a label names a total, a mean or the like, not something of its own."""
+    return not text or names_total(text) or bool(_COMMON.search(text))
+
+
+def is_heading(
+    calculation: Calculation, sheet: Sheet, cell: Cell, inside: Cell, axis: Axis
+) -> bool:
+    """Whether a number before a list is a heading of it, such as a year above it.
+
+    ``inside`` is the first cell of the list on the axis along which it goes.
+    """
+    number = calculation.value(sheet.name, cell)
+    within = calculation.value(sheet.name, inside)
+    if not isinstance(number, float):
+        return True
+    if _is_year(number) and not (isinstance(within, float) and _is_year(within)):
+        return True
+    crossing = CROSSING[axis]
+    if _NUMBERS_ONLY.fullmatch(label(calculation, sheet, cell, crossing)):
+        return True
+    beside = _run(calculation, sheet, cell, crossing)
+    below = _run(calculation, sheet, inside, crossing)
+    if any(isinstance(value, str) for value in beside[1]) and not any(
+        isinstance(value, str) for value in below[1]
+    ):
+        return True
+    numbers = [value for side in beside for value in side if isinstance(value, float)]
+    others = [value for side in below for value in side if isinstance(value, float)]
+    counted = [*numbers[: len(beside[0])][::-1], number, *numbers[len(beside[0]) :]]
+    return len(counted) > 2 and _ascends(counted) and not _ascends([*others, within])
+
+
+def _is_year(number: float) -> bool:
+    return number == int(number) and 1900 <= number <= 2100
+
+
+def _run(
+    calculation: Calculation, sheet: Sheet, cell: Cell, axis: Axis
+) -> tuple[list[object], list[object]]:
+    """The values before and behind a cell, up to the first empty one."""
+    sides: tuple[list[object], list[object]] = ([], [])
+    for side, step in zip(sides, (-1, 1), strict=True):
+        at = cell.step(axis, step)
+        while at.on_sheet and len(side) < MOST:
+            value = calculation.value(sheet.name, at)
+            if value is None:
+                break
+            side.append(value)
+            at = at.step(axis, step)
+    return sides

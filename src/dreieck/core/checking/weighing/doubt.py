@@ -1,0 +1,74 @@
+"""Whether the locks of a block are in doubt, because others have far less against them."""
+
+from __future__ import annotations
+
+from typing import NamedTuple
+
+from dreieck.core.checking.subject import Subject
+from dreieck.core.checking.weighing.choices import Choice, choices, troubles
+from dreieck.core.checking.weighing.troubles import ENOUGH, Trouble, weight
+from dreieck.core.formula.reference import Reference
+from dreieck.core.grid import Axis
+
+_LEFT = 0.4
+"""Other locks are better if no more than this part of what speaks against these is left."""
+
+
+class Change(NamedTuple):
+    """A reference, by its number, before and after, on the axes on which its locks change."""
+
+    number: int
+    before: Reference
+    after: Reference
+    axes: tuple[Axis, ...]
+
+
+class Doubt(NamedTuple):
+    """What speaks against the locks of a block, and the choices that do better."""
+
+    troubles: tuple[Trouble, ...]
+    better: tuple[Choice, ...]
+
+    @property
+    def gone(self) -> tuple[Trouble, ...]:
+        """The troubles that the best choice does not have."""
+        left = {(each.sort, each.reference) for each in troubles(self.better[0].subject)}
+        return tuple(t for t in self.troubles if (t.sort, t.reference) not in left)
+
+
+def doubt(subject: Subject) -> Doubt | None:
+    """Why other locks are better for a block; None where they are not."""
+    return subject.once(_doubt)
+
+
+def _doubt(subject: Subject) -> Doubt | None:
+    if subject.block.size < 2:
+        return None
+    found = troubles(subject)
+    against = weight(found)
+    if against < ENOUGH:
+        return None
+    better = [
+        choice
+        for choice in choices(subject)[:6]
+        if choice.weight <= _LEFT * against and choice.shape is not subject.shape
+    ]
+    if not better:
+        return None
+    least = better[0].weight
+    return Doubt(found, tuple(each for each in better if each.weight <= least + 1.0))
+
+
+def changes(subject: Subject, choice: Choice) -> list[Change]:
+    """The references whose locks a choice changes."""
+    pairs = zip(subject.shape.references, choice.shape.references, strict=True)
+    return [
+        Change(number, before, after, _axes(before, after))
+        for number, (before, after) in enumerate(pairs)
+        if before != after
+    ]
+
+
+def _axes(before: Reference, after: Reference) -> tuple[Axis, ...]:
+    axes: tuple[Axis, Axis] = ("column", "row")
+    return tuple(axis for axis in axes if before.on(axis) != after.on(axis))

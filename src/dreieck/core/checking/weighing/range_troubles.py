@@ -1,0 +1,171 @@
+"""What speaks against the locks of ranges: lists left behind, totals that do not run."""
+
+from __future__ import annotations
+
+from collections.abc import Iterator
+
+import numpy as np
+
+from dreieck.core.analysis.uses import Use
+from dreieck.core.checking.subject import Subject, moves
+from dreieck.core.checking.weighing.troubles import Trouble, extended
+from dreieck.core.formula.reference import RangeReference
+from dreieck.core.functions import Trait, has
+from dreieck.core.grid import CROSSING, Area, Axis
+from dreieck.core.sheet.cells import Kind
+from dreieck.core.sheet.sheet import Sheet
+
+_MOST_CELLS = 100_000
+
+
+def range_troubles(subject: Subject) -> Iterator[Trouble]:
+    """What speaks against the locks of the ranges of a block."""
+    for part in subject.parts:
+        for axis in extended(part):
+            for use in subject.range_uses:
+                if use.how != "place" and use.reference.on(axis):
+                    yield from _range(subject, use, part, axis)
+
+
+def _range(subject: Subject, use: Use, part: Area, axis: Axis) -> Iterator[Trouble]:
+    reference, sheet = use.reference, subject.sheet_of(use.reference)
+    first = reference.area(part.first)
+    last = reference.area(part.last)
+    if not sheet or not first or not last or first.size > _MOST_CELLS:
+        return
+    locked = [each.locked for each in reference.on(axis)]
+    away = part.spanning(axis, part.on(axis)[0] + 1, part.on(axis)[1])
+    searches = has(use.function, Trait.SEARCHES)
+    length = first.length(axis)
+
+    def told(sort: str, size: float) -> Iterator[Trouble]:
+        yield Trouble(sort, use.number, size, (away,))  # type: ignore[arg-type]
+
+    if all(locked):
+        # One cell of a list that goes on beside the landings is no list.
+        if length == 1 and _summed(use) and _goes_along(subject, sheet, first, part, axis):
+            yield from told("one", 8.0)
+        elif length == 1 and _goes_along(subject, sheet, first, part, axis):
+            yield from told("unread", 9.0)
+        return
+    if not any(locked):
+        if length == 1:
+            yield from _line(subject, use, part, axis, sheet, first)
+        elif whole_list(subject, use, part, axis):
+            yield from told("shrinks", 9.0)
+        elif searches and not _is_window(subject, first, part, axis):
+            yield from told("shrinks", 8.0)
+        elif _comes_to_nothing(subject, use, sheet, last):
+            yield from told("shrinks", 7.0)
+        return
+    yield from _growing(subject, use, part, axis, first)
+
+
+def _summed(use: Use) -> bool:
+    return use.how == "total" and has(use.function, Trait.SUMMARISES)
+
+
+def _line(
+    subject: Subject, use: Use, part: Area, axis: Axis, sheet: Sheet, first: Area
+) -> Iterator[Trouble]:
+    """A range of one row, or one column, that goes along with the landings."""
+    away = part.spanning(axis, part.on(axis)[0] + 1, part.on(axis)[1])
+    home = sheet is subject.sheet
+    in_line = home and first.on(axis)[0] == part.on(axis)[0]
+    if first.size == 1 and _summed(use) and in_line:
+        beside = first.on(CROSSING[axis])
+        if beside != part.on(CROSSING[axis]):
+            yield Trouble("one", use.number, 8.0, (away,))
+        return
+    if in_line:
+        return
+    count = min(part.length(axis), 200)
+    rows = first.spanning(axis, first.on(axis)[0], first.on(axis)[0] + count - 1)
+    kinds = subject.kinds(sheet, rows)
+    numbers = (kinds == Kind.NUMBER).any(axis=0 if axis == "row" else 1)
+    if numbers[0] and not numbers.all():
+        areas = (away,)
+        share = 1 - float(numbers.mean())
+        yield Trouble("empty", use.number, 5.0 + 9.0 * share, areas)
+    elif home and use.how == "total" and not has(use.function, Trait.SUMMARISES):
+        others = [
+            each
+            for each in subject.range_uses
+            if each.number != use.number and each.function == use.function
+        ]
+        for each in others:
+            area = each.reference.area(part.first)
+            aligned = area and area.on(axis)[0] == part.on(axis)[0] and moves(
+                each.reference.on(axis)
+            )
+            if aligned and area and area.on(CROSSING[axis]) == first.on(CROSSING[axis]):
+                yield Trouble("itself", use.number, 9.0, (away,))
+                return
+
+
+def _growing(
+    subject: Subject, use: Use, part: Area, axis: Axis, first: Area
+) -> Iterator[Trouble]:
+    """A range of which one corner stays: a running total, or a list with one corner free."""
+    away = part.spanning(axis, part.on(axis)[0] + 1, part.on(axis)[1])
+    searches = has(use.function, Trait.SEARCHES)
+    free = next(each for each in use.reference.on(axis) if not each.locked)
+    follows = abs(free.at) <= 1 and use.reference.sheet is None
+    if has(use.function, Trait.IN_STEP) and not has(use.function, Trait.FITS):
+        yield Trouble("corner", use.number, 8.0, (away,))
+    elif use.how == "list" and not follows:
+        yield Trouble("corner", use.number, 9.0, (away,))
+    elif searches and not (has(use.function, Trait.FITS) and _looks_into_itself(subject, use)):
+        yield Trouble("corner", use.number, 8.0, (away,))
+    elif use.how == "total" and not follows and first.length(axis) > 2:
+        yield Trouble("corner", use.number, 7.0, (away,))
+
+
+def _looks_into_itself(subject: Subject, use: Use) -> bool:
+    """Whether what is looked for is a cell of the list: a guest who came before."""
+    area = use.reference.area(subject.start)
+    cells = (other.reference.area(subject.start) for other in subject.cell_uses)
+    if area is None:
+        return False
+    down = area.height >= area.width
+    return any(cell.left == area.left if down else cell.top == area.top for cell in cells if cell)
+
+
+def _goes_along(subject: Subject, sheet: Sheet, first: Area, part: Area, axis: Axis) -> bool:
+    """Whether a list, of which one cell is read, goes on beside the landings."""
+    if sheet is not subject.sheet or first.on(axis)[0] != part.on(axis)[0]:
+        return False
+    length = part.length(axis)
+    return subject.run_of_numbers(sheet, first.first, axis, length) == length
+
+
+def _is_window(subject: Subject, first: Area, part: Area, axis: Axis) -> bool:
+    """Whether a range goes along with its landing, which lies in it or next to it."""
+    low, high = first.on(axis)
+    return low - 1 <= part.on(axis)[0] <= high + 1 and not first.common(part)
+
+
+def _comes_to_nothing(subject: Subject, use: Use, sheet: Sheet, last: Area) -> bool:
+    """Whether the last landing summarises a range without anything in it."""
+    return _summed(use) and not has(use.function, Trait.COUNTS) and not sheet.count(last)
+
+
+def whole_list(subject: Subject, use: Use, part: Area, axis: Axis) -> bool:
+    """Whether the first landing reads all of a list, so that the others read less and less."""
+    reference, sheet = use.reference, subject.sheet_of(use.reference)
+    first = reference.area(part.first)
+    assert isinstance(reference, RangeReference) and sheet is not None and first is not None
+    if sheet is subject.sheet and first.common(part):
+        return False
+    if use.how not in ("total", "list"):
+        return False
+    _, end = first.on(axis)
+    ends_full = bool(
+        np.any(subject.kinds(sheet, first.spanning(axis, end, end)) != Kind.EMPTY)
+    )
+    before, after = first.first.step(axis, -1), first.last.step(axis, 1)
+    after_is_free = not isinstance(subject.value(sheet, after), float)
+    if use.how == "list":
+        return ends_full and after_is_free
+    before_is_free = not isinstance(subject.value(sheet, before), float)
+    return ends_full and after_is_free and before_is_free

@@ -1,0 +1,100 @@
+"""Tables written down as text, and what a review of them finds, mends and leaves alone.
+
+A table begins with ``## its name``. ``wrong`` lists the cells that are mistaken, ``right`` what a
+cell holds after the mend. Cells are split by ``|`` from A1 on; ``"`` is filled from above,
+``<`` from the left; ``-- Name`` begins another sheet.
+"""
+
+from dataclasses import dataclass, field
+from pathlib import Path
+
+from dreieck.core.calculate import Calculation
+from dreieck.core.checking.findings import check_workbook
+from dreieck.core.editing.entering import typed_workbook
+from dreieck.core.grid import Area, Cell
+from dreieck.core.sheet.content import typed_text
+from dreieck.core.sheet.workbook import Workbook
+
+TABLES = Path(__file__).parent / "tables"
+
+
+@dataclass
+class Table:
+    """A table, and what is known of its mistake."""
+
+    name: str
+    wrong: list[str] = field(default_factory=list)
+    right: list[tuple[str, str]] = field(default_factory=list)
+    sheets: dict[str, list[str]] = field(default_factory=dict)
+
+    def made(self) -> Workbook:
+        """The workbook that holds the table."""
+        return typed_workbook({name: _entries(rows) for name, rows in self.sheets.items()})
+
+
+def tables(file: str) -> list[Table]:
+    """The tables of a file."""
+    found: list[Table] = []
+    sheet = ""
+    for line in (TABLES / file).read_text("utf-8").splitlines():
+        if line.startswith("## "):
+            found.append(Table(line[3:]))
+            sheet = "Loads"
+        elif line.startswith("wrong "):
+            found[-1].wrong = line.split()[1:]
+        elif line.startswith("right "):
+            _, cell, content = line.split(" ", 2)
+            found[-1].right.append((cell, content))
+        elif line.startswith("-- "):
+            sheet = line[3:]
+        elif line.strip():
+            found[-1].sheets.setdefault(sheet, []).append(line)
+    return found
+
+
+def _entries(rows: list[str]) -> dict[str, str]:
+    scratch = typed_workbook({"Loads": {}})
+    entries: dict[str, str] = {}
+    contents: dict[Cell, object] = {}
+    for row, line in enumerate(rows, 1):
+        for column, text in enumerate(line.split("|"), 1):
+            cell, text = Cell(column, row), text.strip()
+            if text in ('"', "<"):
+                content = contents[cell.step(*(("row", -1) if text == '"' else ("column", -1)))]
+                text = typed_text(content, cell)
+            if text:
+                entries[cell.text] = text
+                contents[cell] = scratch.read_entry(text, cell).content
+    return entries
+
+
+def findings(made: Workbook):
+    """All findings in the order in which they are told, notes last."""
+    found = [each for checked in check_workbook(Calculation(made)) for each in checked.findings]
+    return sorted(found, key=lambda each: each.state == "note")
+
+
+def in_doubt(made: Workbook):
+    """The findings that are more than notes."""
+    return [each for each in findings(made) if each.state != "note"]
+
+
+def is_found(table: Table, told) -> bool:
+    """Whether the first finding is about cells that are mistaken."""
+    wrong = [Area.parse(text) for text in table.wrong]
+    return bool(told) and any(one.common(other) for one in told[0].areas for other in wrong)
+
+
+def is_mended(table: Table, told) -> bool:
+    """Whether the first mend of the first finding writes what is right, but for locks."""
+    if not told or not told[0].mends:
+        return False
+    made = table.made()
+    for edit in told[0].mends[0].edits:
+        edit.apply(made)
+    sheet = made.sheet(told[0].sheet)
+    return all(
+        typed_text(sheet.content(Cell.parse(at)), Cell.parse(at)).replace("$", "")
+        == content.replace("$", "")
+        for at, content in table.right
+    )
