@@ -132,13 +132,13 @@ def names_total(text: str) -> bool:
 
 _PART = re.compile(
     r"\b(only|without|except|excluding|excl|ex|best|worst|of which|thereof|of these|first|last|"
-    r"top|less|but|from|until|till|up to|through|h1|h2|q[1-4]|half|quarter|part|summer|winter|"
-    r"spring|autumn|early|late)\b",
+    r"top|less|but|from|until|till|up to|through|part|summer|winter|spring|autumn|early|late)\b",
     re.IGNORECASE,
 )
+_PERIOD = re.compile(r"\b(h1|h2|q[1-4]|half|quarter)\b", re.IGNORECASE)
 _MEMO = re.compile(
     r"\b(of which|thereof|of these|memo|note|last year|previous|prior|before|for comparison|"
-    r"planned?|plan|budget|target|limit|goal|forecast|estimate|as a share|per cent|percent)\b|%",
+    r"planned?|plan|budget|target|limit|goal|forecast|as a share)\b",
     re.IGNORECASE,
 )
 _AGREED = re.compile(
@@ -148,17 +148,37 @@ _AGREED = re.compile(
     r"waived|lump|one-off|discount|rebate|deposit)\b",
     re.IGNORECASE,
 )
-_COMMON = re.compile(
+_STATISTIC = re.compile(
     r"\b(mean|average|avg|median|max|maximum|most|min|minimum|least|largest|smallest|highest|"
-    r"lowest|count|number|worth|cost|value|amount|weight|load|result|balance|net|gross|"
-    r"per \w+|a \w+|each)\b",
+    r"lowest|count|share|rank|change|difference|left|per \w+)\b",
     re.IGNORECASE,
 )
+_COMMON = re.compile(
+    r"\b(number|worth|cost|value|amount|weight|load|result|balance|net|gross|to pay|a \w+|each)\b",
+    re.IGNORECASE,
+)
+
+
+_BALANCE = re.compile(
+    r"\b(balance|stock|in stock|cash|account|left|remaining|rest|debt|so far|running|cumulative|"
+    r"total|sum|carried|worth|outstanding|level)\b",
+    re.IGNORECASE,
+)
+
+
+def names_balance(text: str) -> bool:
+    """Whether a heading names what goes on from line to line: stock, cash, what is left."""
+    return bool(_BALANCE.search(text))
 
 
 def names_part(text: str) -> bool:
     """Whether a label says that only a part is meant."""
     return bool(_PART.search(text))
+
+
+def names_period(text: str) -> bool:
+    """Whether a label names a quarter or half of a longer series."""
+    return bool(_PERIOD.search(text))
 
 
 def names_memo(text: str) -> bool:
@@ -173,7 +193,12 @@ def names_exception(text: str) -> bool:
 
 def names_whole(text: str) -> bool:
     """Whether a label names a total, a mean or the like, not something of its own."""
-    return not text or names_total(text) or bool(_COMMON.search(text))
+    return not text or names_statistic(text) or bool(_COMMON.search(text))
+
+
+def names_statistic(text: str) -> bool:
+    """Whether a label names a total, a mean, a difference or the like."""
+    return names_total(text) or bool(_STATISTIC.search(text))
 
 
 def is_heading(
@@ -186,11 +211,11 @@ def is_heading(
     number = calculation.value(sheet.name, cell)
     within = calculation.value(sheet.name, inside)
     if not isinstance(number, float):
-        return True
+        return False
     if _is_year(number) and not (isinstance(within, float) and _is_year(within)):
         return True
     crossing = CROSSING[axis]
-    if _NUMBERS_ONLY.fullmatch(label(calculation, sheet, cell, crossing)):
+    if _NUMBERS_ONLY.fullmatch(label(calculation, sheet, cell, axis)):
         return True
     beside = _run(calculation, sheet, cell, crossing)
     below = _run(calculation, sheet, inside, crossing)

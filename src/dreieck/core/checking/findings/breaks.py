@@ -4,10 +4,13 @@ from __future__ import annotations
 
 from dataclasses import dataclass
 
+from dreieck.core.analysis.uses import Use, uses
 from dreieck.core.calculate.calculation import Calculation
 from dreieck.core.checking.surroundings import label, names_exception
+from dreieck.core.checking.weighing.factors import other_operand
 from dreieck.core.formula import Shape, tree
-from dreieck.core.formula.reference import CellReference, RangeReference
+from dreieck.core.formula.reference import CellReference
+from dreieck.core.functions import Trait, has
 from dreieck.core.grid import AXES, Area, Axis, Cell
 from dreieck.core.sheet.content import Content
 from dreieck.core.sheet.sheet import Sheet
@@ -30,29 +33,46 @@ def awaits(sheet: Sheet, shape: Shape, cell: Cell, like: Cell, axis: Axis | None
     They have to move along an axis, if one is given. Its ranges have to hold as much as they do in ``like``.
     """
     moving = False
-    for reference in shape.references:
-        area = reference.area(cell)
-        if area is None:
+    axes = AXES if axis is None else (axis,)
+    for use in uses(shape):
+        reference = use.reference
+        area, there = reference.area(cell), reference.area(like)
+        if area is None or there is None:
             return False
         if reference.sheet is not None:
             continue
         if area.holds(cell):
             return False
-        axes = AXES if axis is None else (axis,)
         free = any(not part.locked for each in axes for part in reference.on(each))
-        if isinstance(reference, CellReference):
-            if not isinstance(sheet.content(area.first), float | Shape):
-                return False
-            moving = moving or free
-        elif isinstance(reference, RangeReference):
-            contents = [content for _, content in sheet.filled(area)]
-            there = reference.area(like)
-            if not contents or any(isinstance(content, str) for content in contents):
-                return False
-            if there is None or len(contents) < sheet.count(there):
-                return False
-            moving = moving or free
+        if area != there and not _is_there(sheet, shape, use, area, there):
+            return False
+        moving = moving or free
     return moving
+
+
+def _is_there(sheet: Sheet, shape: Shape, use: Use, area: Area, like: Area) -> bool:
+    """Whether an area holds what another one does: a number, a key, a list as long."""
+    if isinstance(use.reference, CellReference):
+        content, other = sheet.content(area.first), sheet.content(like.first)
+        if isinstance(other, str) and use.how not in ("number", "total"):
+            return isinstance(content, str | Shape)
+        if content is None and other_operand(shape.tree, use.number, "+-") is not None:
+            # Comings and goings are blank where there were none.
+            return _has_gaps(sheet, area.first)
+        return isinstance(content, float | Shape)
+    contents = [content for _, content in sheet.filled(area)]
+    others = [content for _, content in sheet.filled(like)]
+    grows = any(len({part.locked for part in use.reference.on(axis)}) > 1 for axis in AXES)
+    if grows or has(use.function, Trait.COUNTS_ALL, Trait.FITS):
+        return bool(contents)
+    texts = [sum(isinstance(c, str) for c in each) for each in (contents, others)]
+    return bool(contents) and len(contents) >= len(others) and texts[0] <= texts[1]
+
+
+def _has_gaps(sheet: Sheet, cell: Cell) -> bool:
+    """Whether some of the cells below an empty one hold numbers, and others nothing."""
+    below = [sheet.content(cell.step("row", n)) for n in range(1, _COLUMN_REACH)]
+    return any(isinstance(content, float) for content in below)
 
 
 def goes_further(content: Content | None, shape: Shape) -> bool:

@@ -23,7 +23,7 @@ from dreieck.core.checking.findings.breaks import (
 )
 from dreieck.core.checking.findings.finding import Finding, State, sheet_rule
 from dreieck.core.checking.findings.mends import restored
-from dreieck.core.checking.findings.run_ends import dents, run_ends
+from dreieck.core.checking.findings.run_ends import dents, is_slip, run_ends
 from dreieck.core.formula import Shape
 from dreieck.core.formula.reference import CellReference, Part
 from dreieck.core.grid import Area, Cell
@@ -127,7 +127,7 @@ def _in_column(sheet: Sheet, number: int, runs: list[Patch]) -> Iterator[Break]:
         for later in runs[index + 1 : index + 1 + _LONGEST_GAP + 1]:
             gap = Area(number, run.area.bottom + 1, number, later.area.top - 1)
             if later.shape.plain is run.shape.plain:
-                long = max(run.area.height, later.area.height) >= 2
+                long = max(run.area.height, later.area.height) >= 2 or _is_filled(sheet, gap, run)
                 if long and 1 <= gap.height <= _LONGEST_GAP and _is_break(sheet, gap, run):
                     yield Break(gap, run.shape)
                 break
@@ -154,6 +154,7 @@ def _across(sheet: Sheet) -> Iterator[Break]:
             gap = Area(beside, row, beside, row)
             further = sheet.content(Cell(beyond + 1, row))
             long = patch.area.width >= 2 or further is patch.shape or patch.area.height >= 3
+            long = long or (_is_filled(sheet, gap, patch) and not _is_input(sheet, gap.first))
             if long and _is_break(sheet, gap, patch):
                 yield Break(gap, patch.shape)
 
@@ -176,6 +177,28 @@ def _is_break(sheet: Sheet, gap: Area, patch: Patch) -> bool:
         ):
             return False
     return True
+
+
+def _is_input(sheet: Sheet, cell: Cell) -> bool:
+    """Whether a number stands among others in its column, and the formula beside it reads it."""
+    beside = cell.step("column", 1)
+    content = sheet.content(beside)
+    reads = isinstance(content, Shape) and any(
+        each.area(beside) == Area.of(cell) for each in content.references
+    )
+    around = [cell.step("row", step) for step in (-1, 1)]
+    return reads and any(
+        each.on_sheet and isinstance(sheet.content(each), float) for each in around
+    )
+
+
+def _is_filled(sheet: Sheet, gap: Area, patch: Patch) -> bool:
+    """Whether a gap of one cell holds a number, or a slip, where all inputs are there."""
+    content = sheet.content(gap.first)
+    held = isinstance(content, float) or (
+        isinstance(content, Shape) and is_slip(patch.shape, content)
+    )
+    return gap.size == 1 and held and awaits(sheet, patch.shape, gap.first, patch.area.first, None)
 
 
 def _awaits_row(sheet: Sheet, shape: Shape, cell: Cell) -> bool:

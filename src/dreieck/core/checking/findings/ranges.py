@@ -2,20 +2,22 @@
 
 from __future__ import annotations
 
+from collections import Counter
 from collections.abc import Iterator
 from typing import NamedTuple
 
-from dreieck.core.analysis.uses import Use, is_plain_summary
+from dreieck.core.analysis.uses import Use, is_plain_summary, uses
 from dreieck.core.calculate import Calculation
 from dreieck.core.checking.findings.finding import Finding, State, rule
 from dreieck.core.checking.findings.mends import stretched
-from dreieck.core.checking.findings.totals import summed
+from dreieck.core.analysis.totalling import is_total, summed
 from dreieck.core.checking.subject import Subject, moves
 from dreieck.core.checking.surroundings import (
     is_heading,
     label,
     names_memo,
     names_part,
+    names_period,
     names_whole,
 )
 from dreieck.core.checking.weighing.doubt import doubt
@@ -31,6 +33,8 @@ from dreieck.core.words.counting import listed
 
 _MAX_NEIGHBOURS = 10_000
 _LONGEST_GAP = 3
+_SEVERAL = 3
+"""So many landings that miss the same are no part that is meant."""
 
 
 class Missed(NamedTuple):
@@ -52,7 +56,8 @@ def misses_neighbours(subject: Subject) -> Iterator[Finding]:
     if doubt(subject):
         return
     for use in subject.range_uses:
-        if not is_plain_summary(use) or has(use.function, Trait.COUNTS_ALL):
+        searches = has(use.function, Trait.SEARCHES) and use.how in ("total", "list")
+        if not is_plain_summary(use) and not searches:
             continue
         reference = use.reference
         assert isinstance(reference, RangeReference)
@@ -60,16 +65,17 @@ def misses_neighbours(subject: Subject) -> Iterator[Finding]:
             continue
         found = {at: missed for at in subject.landings if (missed := _missed(subject, use, at))}
         # Where most of a block miss nothing, the others are as their neighbours.
-        if found and 2 * len(found) > len(subject.landings):
+        if found and 2 * len(found) >= len(subject.landings):
             yield _missing(subject, use, found)
 
 
 def _missing(subject: Subject, use: Use, found: dict[Cell, Missed]) -> Finding:
     first, missed = next(iter(found.items()))
-    before = max(each.before for each in found.values())
-    behind = max(each.behind for each in found.values())
+    # Most landings tell; one at the edge may find more next to it.
+    (before, behind), _ = Counter((m.before, m.behind) for m in found.values()).most_common(1)[0]
     cells = listed(missed.areas)
-    state: State = "doubt" if any(each.sure for each in found.values()) else "note"
+    sure = len(found) >= _SEVERAL or any(each.sure for each in found.values())
+    state: State = "doubt" if sure else "note"
     return Finding(
         "misses-neighbours",
         state,
@@ -138,10 +144,16 @@ def _missed(subject: Subject, use: Use, landing: Cell) -> Missed | None:
     axis: Axis = "row" if down else "column"
     ends = [Area.of(landing)] if sheet is subject.sheet else []
     ends += _read_beside(subject, use, landing)
-    before = _before(subject, sheet, area, axis, _goes_on(subject, sheet, area, ends, axis, -1))
-    behind = _goes_on(subject, sheet, area, ends, axis, 1)
+    before = behind = 0
+    if is_plain_summary(use) or _walks_on(subject, area, landing, axis):
+        before = _goes_on(subject, sheet, area, ends, axis, -1)
+        before = _before(subject, sheet, area, axis, before)
+        behind = _goes_on(subject, sheet, area, ends, axis, 1)
     if not behind and sheet is subject.sheet:
         behind = _behind_a_gap(subject, sheet, area, landing, axis)
+    before, parted = _left_to_none(subject, sheet, area, axis, -before)
+    behind, also_parted = _left_to_none(subject, sheet, area, axis, behind)
+    parted = parted or also_parted
     if not before and not behind:
         return None
     first, last = area.on(axis)
@@ -150,12 +162,80 @@ def _missed(subject: Subject, use: Use, landing: Cell) -> Missed | None:
         area.spanning(axis, last + 1, last + behind) if behind else None,
     ]
     areas = tuple(filter(None, missed))
-    if any(_is_meant(subject, sheet, area, each, landing, axis) for each in areas):
+    if any(_is_meant(subject, use, area, each, landing, axis) for each in areas):
         return None
     told = label(subject.calculation, subject.sheet, landing, axis)
     reaches = behind > 0 and _reaches(subject, sheet, area, landing, axis, behind)
-    sure = reaches or names_whole(told)
-    return None if names_part(told) else Missed(axis, before, behind, areas, sure)
+    part = names_part(told) or (names_period(told) and not (reaches and behind == 1))
+    if part and not parted:
+        return None
+    sure = (
+        reaches
+        or parted
+        or names_whole(told)
+        or _walks_on(subject, area, landing, axis)
+        or _is_read_together(subject, area, areas, axis)
+    )
+    return Missed(axis, before, behind, areas, sure)
+
+
+def _walks_on(subject: Subject, area: Area, landing: Cell, axis: Axis) -> bool:
+    """Whether another reference goes along the list, and farther than the range reads."""
+    crossing = CROSSING[axis]
+    first, last = subject.block.area.on(axis)
+    low, high = area.on(axis)
+    for other in subject.cell_uses:
+        read = other.reference.area(landing)
+        in_line = read and read.on(crossing) == area.on(crossing) and not other.reference.sheet
+        if in_line and read and read.on(axis)[0] == landing.on(axis):
+            return moves(other.reference.on(axis)) and (first < low or last > high)
+    return False
+
+
+def _is_read_together(
+    subject: Subject, area: Area, missed: tuple[Area, ...], axis: Axis
+) -> bool:
+    """Whether another formula summarises what is read and what is missed as one list."""
+    whole = area
+    for each in missed:
+        whole = whole.around(each)
+    calculation, name = subject.calculation, subject.sheet.name
+    return any(
+        any(each == whole for each in _windows(reader.patch.shape, reader.area.first))
+        for reader in calculation.read_map().reading(name, missed[0])
+        if reader.sheet == name
+    )
+
+
+def _left_to_none(
+    subject: Subject, sheet: Sheet, area: Area, axis: Axis, count: int
+) -> tuple[int, bool]:
+    """How many of the numbers next to a range no other range of its line takes.
+
+    Also whether the list is parted: others of its formulas take parts of it, but not these.
+    """
+    step = 1 if count > 0 else -1
+    edge = area.on(axis)[1 if count > 0 else 0]
+    crossing = CROSSING[axis]
+    if not count:
+        return 0, False
+    far = area.spanning(axis, *sorted((edge + step, edge + count)))
+    ranges = [
+        each
+        for reader in subject.calculation.read_map().reading(sheet.name, far)
+        if reader.sheet == subject.sheet.name and not subject.block.holds(reader.area.first)
+        for each in summed(reader.patch.shape, reader.area.first)
+        or _windows(reader.patch.shape, reader.area.first)
+        if each.on(crossing) == area.on(crossing) and not each.holds(area.first)
+    ]
+    taken = 0
+    for n in range(1, abs(count) + 1):
+        cell = area.spanning(axis, edge + n * step, edge + n * step).first
+        if any(each.holds(cell) for each in ranges):
+            break
+        taken = n
+    gap = 0 < taken < abs(count) and taken < area.length(axis)
+    return taken, gap and any(not each.common(area) for each in ranges)
 
 
 def _reaches(
@@ -191,11 +271,14 @@ def _behind_a_gap(
     for at in range(end + 1, own):
         cell = area.spanning(axis, at, at).first
         content = sheet.content(cell)
-        if isinstance(content, float):
+        if isinstance(content, float) or (isinstance(content, Shape) and not gap):
             told = label(subject.calculation, sheet, cell, axis)
-            if names_memo(told) or any(
-                subject.calculation.read_map().reading(sheet.name, Area.of(cell))
-            ):
+            value = subject.value(sheet, cell)
+            if not isinstance(value, float) or names_memo(told):
+                return 0
+            if isinstance(content, Shape) and is_total(content, cell):
+                return 0
+            if _is_read_elsewhere(subject, sheet, cell, axis):
                 return 0
             last, gap = at - end, 0
         elif isinstance(content, Shape):
@@ -207,11 +290,23 @@ def _behind_a_gap(
     return last
 
 
+def _is_read_elsewhere(subject: Subject, sheet: Sheet, cell: Cell, axis: Axis) -> bool:
+    """Whether formulas below a cell work with it, or sum it up with others of its line."""
+    found = subject.calculation.read_map().reading(sheet.name, Area.of(cell))
+    for reader in found:
+        at = reader.area.first
+        if reader.sheet != subject.sheet.name or at.on(axis) > cell.on(axis):
+            return True
+    return False
+
+
 def _is_meant(
-    subject: Subject, sheet: Sheet, area: Area, missed: Area, landing: Cell, axis: Axis
+    subject: Subject, use: Use, area: Area, missed: Area, landing: Cell, axis: Axis
 ) -> bool:
-    """Whether what is left out is summed up elsewhere, or has a part of its own."""
+    """Whether what is left out is worked with elsewhere, or is the next window's."""
     calculation = subject.calculation
+    sheet = subject.sheet_of(use.reference)
+    assert sheet is not None
     told = {
         label(calculation, sheet, cell, axis) for cell in (missed.first, missed.last)
     }
@@ -224,12 +319,14 @@ def _is_meant(
         at = reader.area.first
         if subject.block.holds(at):
             continue
-        ranges = summed(reader.patch.shape, at) or _windows(reader.patch.shape, at)
-        if any(each.common(missed) and not each.holds(area.first) for each in ranges):
-            return True
+        ranges = [
+            each.reference.area(at)
+            for each in uses(reader.patch.shape)
+            if each.function == use.function and isinstance(each.reference, RangeReference)
+        ]
         # A window beside this one, which ends earlier or later.
-        beside = abs(at.row - landing.row) + abs(at.column - landing.column) <= 1
-        if beside and any(each.common(area) and each.size > 1 for each in ranges):
+        beside = any(reader.area.holds(landing.step(each, n)) for each in AXES for n in (-1, 1))
+        if beside and any(each and each.common(area) and each.size > 1 for each in ranges):
             return True
         added = [
             reference.area(at)

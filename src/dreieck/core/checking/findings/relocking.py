@@ -174,5 +174,9 @@ def _evidence(subject: Subject, trouble: Trouble) -> str:
         "total left": f"{tag} begins with a total, and goes on to what is none",
         "one": f"{tag} is one cell in every landing, though it is summed up",
         "shrinks": f"by {tag} the landings read less and less of a whole list",
+        "torn": f"the start reads a cell by {tag} and by another reference, which moves on",
+        "stuck": f"by {tag} every landing begins with the same balance",
+        "sibling": f"{tag} goes along inputs of which another reference is held",
+        "inverted": f"{tag} stays above the line",
         "corner": f"one end of {tag} moves, the other stays, though the list is one",
     }[trouble.sort]

@@ -13,15 +13,17 @@ from dreieck.core.checking.surroundings import (
     is_heading,
     label,
     names_memo,
+    names_statistic,
     names_total,
-    names_whole,
 )
 from dreieck.core.formula import Shape, tree
 from dreieck.core.formula.reference import CellReference, Reference
 from dreieck.core.grid import AXES, CROSSING, Area, Axis, Cell
 from dreieck.core.sheet.sheet import Sheet
 
-_SHORTEST = 3
+_SHORTEST = 2
+_LONG = 3
+"""From so many formulas on a text or an empty cell behind them counts too."""
 _LONGEST_END = 3
 _MOST_LINES = 400
 
@@ -45,7 +47,7 @@ def _end(
 ) -> Area | None:
     """The cells at one end of a line of formulas that should go on."""
     cell = line.last if step > 0 else line.first
-    most = min(_LONGEST_END, line.length(axis) // 3)
+    most = max(min(_LONGEST_END, line.length(axis) // 3), 1)
     found: list[Cell] = []
     for _ in range(most + 1):
         cell = cell.step(axis, step)
@@ -67,8 +69,11 @@ def _should_go_on(
         return False
     if _among_headings(calculation, sheet, patch, cell, axis):
         return False
+    long = patch.area.length(axis) >= _LONG
     if content is None:
-        return axis == "row" and _typed_inputs(sheet, shape, cell) and patch.area.width == 1
+        return long and axis == "row" and _typed_inputs(sheet, shape, cell) and patch.area.width == 1
+    if isinstance(content, str) and not long:
+        return False
     if isinstance(content, str) and cell.on(axis) < like.on(axis):
         # The first text is the heading, a second one below it stands among the formulas.
         above = cell.step(axis, -1)
@@ -93,7 +98,7 @@ def _is_named_so(calculation: Calculation, sheet: Sheet, cell: Cell, axis: Axis)
     """Whether the line of a cell is labelled as one of another kind: a total, a memo."""
     told = label(calculation, sheet, cell, axis)
     if axis == "column":
-        return bool(told) and names_whole(told)
+        return bool(told) and names_statistic(told)
     return bool(told) and (names_total(told) or names_memo(told))
 
 
@@ -134,13 +139,12 @@ def is_slip(shape: Shape, other: Shape) -> bool:
     if len(shape.references) != len(other.references):
         return False
     pairs = list(zip(shape.references, other.references, strict=True))
-    if len({_shift(one, two) for one, two in pairs}) == 1:
-        return True
     differ = sum(one != two for one, two in pairs)
     same = Shape.of(tree.with_references(shape.tree, _nothing)) is Shape.of(
         tree.with_references(other.tree, _nothing)
     )
-    return same and (differ == 1 or 2 * differ <= len(shape.references))
+    moved = len({_shift(one, two) for one, two in pairs}) == 1
+    return same and (moved or differ == 1 or 2 * differ <= len(pairs))
 
 
 def _shift(one: Reference, other: Reference) -> tuple[int, int] | None:

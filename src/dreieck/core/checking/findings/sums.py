@@ -7,7 +7,7 @@ from collections.abc import Iterator
 from dreieck.core.analysis.uses import Use
 from dreieck.core.checking.findings.finding import Finding, Mend, rule
 from dreieck.core.checking.findings.mends import refilled, stretched
-from dreieck.core.checking.findings.totals import added, summed, terms
+from dreieck.core.analysis.totalling import added, summed, terms
 from dreieck.core.checking.subject import Subject
 from dreieck.core.checking.surroundings import label, names_memo, names_part
 from dreieck.core.formula import Shape, tree

@@ -120,7 +120,10 @@ def out_of_step(subject: Subject) -> Iterator[Finding]:
         crossed = any(c.area.length(group.axis) == 1 for c in group.columns)
         if len(set(spans)) == 1 or crossed or _lie_apart(group):
             continue
-        best = max(dict.fromkeys(spans), key=lambda span: (_fit(subject, group, span), spans.count(span)))
+        best = max(
+            dict.fromkeys(spans),
+            key=lambda span: (_fit(subject, group, span), spans.count(span), span[1] - span[0]),
+        )
         off = [c for c in group.columns if c.area.on(group.axis) != best]
         read = both([subject.address(c.reference, subject.start) for c in group.columns])
         yield Finding(
@@ -155,9 +158,9 @@ def _fit(subject: Subject, group: Together, span: tuple[int, int]) -> int:
     first, last = span
     if last - first > _MOST_ROWS:
         return -1
-    held = _filled(group, first) and not _is_heading(subject, group, first)
-    ends = _filled(group, last) and not _filled(group, last + 1)
-    starts = held and (first == 1 or not _filled(group, first - 1)
+    held = _filled(subject, group, first) and not _is_heading(subject, group, first)
+    ends = _filled(subject, group, last) and not _filled(subject, group, last + 1)
+    starts = held and (first == 1 or not _filled(subject, group, first - 1)
                        or _is_heading(subject, group, first - 1))  # fmt: skip
     return 4 * starts + 2 * ends + held
 
@@ -166,9 +169,14 @@ def _line(column: Column, axis: Axis, at: int) -> Area:
     return column.area.spanning(axis, at, at)
 
 
-def _filled(group: Together, at: int) -> bool:
-    """Whether all lists hold something at a row, or column."""
-    return all(column.sheet.count(_line(column, group.axis, at)) for column in group.columns)
+def _filled(subject: Subject, group: Together, at: int) -> bool:
+    """Whether all lists hold data at a row, or column, before the formula itself."""
+    for column in group.columns:
+        line = _line(column, group.axis, at)
+        own = column.sheet is subject.sheet and any(line.common(p) for p in subject.parts)
+        if own or not column.sheet.count(line):
+            return False
+    return True
 
 
 def _is_heading(subject: Subject, group: Together, at: int) -> bool:

@@ -49,8 +49,11 @@ class Choice:
 
     @cached_property
     def rank(self) -> tuple[float, int, int]:
-        """The better the smaller: sound, near to what is written, with few locks."""
-        return round(self.weight, 3), self.changed, locked_parts(self.shape)
+        """The better the smaller: sound, near to what is written, with few locks.
+
+        A change has to do away with more than a trifle.
+        """
+        return round(self.weight + self.changed, 3), self.changed, locked_parts(self.shape)
 
 
 def choices(subject: Subject) -> list[Choice]:
@@ -111,11 +114,8 @@ def _options(reference: Reference, start: Cell, area: Area) -> list[Reference]:
 
 
 def _differences(one: Reference, other: Reference) -> int:
-    return sum(
-        a.locked != b.locked
-        for axis in AXES
-        for a, b in zip(one.on(axis), other.on(axis), strict=True)
-    )
+    """On how many axes the locks of a reference differ."""
+    return sum(one.on(axis) != other.on(axis) for axis in AXES)
 
 
 def locked_parts(shape: Shape) -> int:

@@ -13,6 +13,9 @@ from dreieck.core.grid import Axis
 _LEFT = 0.4
 """Other locks are better if no more than this part of what speaks against these is left."""
 
+_MUCH = 8.0
+"""Landings that are all the same are better than so much."""
+
 
 class Change(NamedTuple):
     """A reference, by its number, before and after, on the axes on which its locks change."""
@@ -51,12 +54,21 @@ def _doubt(subject: Subject) -> Doubt | None:
     better = [
         choice
         for choice in choices(subject)[:6]
-        if choice.weight <= _LEFT * against and choice.shape is not subject.shape
+        if choice.shape is not subject.shape and _is_better(choice, against)
     ]
     if not better:
         return None
-    least = better[0].weight
-    return Doubt(found, tuple(each for each in better if each.weight <= least + 1.0))
+    best = better[0]
+    alike = (each for each in better if each.weight <= best.weight + 0.5)
+    return Doubt(found, tuple(each for each in alike if each.changed == best.changed))
+
+
+def _is_better(choice: Choice, against: float) -> bool:
+    """Whether far less speaks against a choice, or only that all its landings are the same."""
+    if choice.weight <= _LEFT * against:
+        return True
+    sorts = {each.sort for each in troubles(choice.subject)}
+    return sorts == {"same"} and against >= _MUCH
 
 
 def changes(subject: Subject, choice: Choice) -> list[Change]:

@@ -41,3 +41,29 @@ def is_rate(node: tree.Node) -> bool:
         and node.operator in "+-"
         and any(isinstance(side, tree.Number) for side in (node.left, node.right))
     )
+
+
+def signs_of(node: tree.Node) -> dict[int, str]:
+    """The signs with which references are added or taken away, by their numbers."""
+    found: dict[int, str] = {}
+    count = 0
+
+    def visit(each: tree.Node, sign: str) -> None:
+        nonlocal count
+        match each:
+            case CellReference() | RangeReference():
+                if sign:
+                    found[count] = sign
+                count += 1
+            case tree.Group():
+                visit(each.inner, sign)
+            case tree.Binary(operator="+" | "-"):
+                visit(each.left, sign)
+                turned = "-" if sign == "+" else "+"
+                visit(each.right, turned if each.operator == "-" else sign)
+            case _:
+                for child in tree.children(each):
+                    visit(child, "")
+
+    visit(node, "+")
+    return found

@@ -6,6 +6,7 @@ from collections.abc import Iterator
 
 import numpy as np
 
+from dreieck.core.analysis.totalling import summed
 from dreieck.core.analysis.uses import Use
 from dreieck.core.checking.subject import Subject, moves
 from dreieck.core.checking.weighing.troubles import Trouble, extended
@@ -164,7 +165,8 @@ def whole_list(subject: Subject, use: Use, part: Area, axis: Axis) -> bool:
         np.any(subject.kinds(sheet, first.spanning(axis, end, end)) != Kind.EMPTY)
     )
     before, after = first.first.step(axis, -1), first.last.step(axis, 1)
-    after_is_free = not isinstance(subject.value(sheet, after), float)
+    total = bool(summed(sheet.content(after), after)) if after.on_sheet else False
+    after_is_free = total or not isinstance(subject.value(sheet, after), float)
     if use.how == "list":
         return ends_full and after_is_free
     before_is_free = not isinstance(subject.value(sheet, before), float)

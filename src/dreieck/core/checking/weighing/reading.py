@@ -116,6 +116,12 @@ class Reading:
         others = np.flatnonzero(~self.along(axis, numbers))
         return int(others[0]) if len(others) else self.part.length(axis)
 
+    def ends_on(self, axis: Axis) -> int:
+        """How many landings along an axis there are up to the last that finds a number."""
+        numbers = (self.kinds == Kind.NUMBER) | self.own
+        found = np.flatnonzero(self.along(axis, numbers))
+        return int(found[-1]) + 1 if len(found) else 0
+
     def contiguous(self, axis: Axis) -> bool:
         """Whether no empty line parts what is read from the block."""
         if not self.home:

@@ -18,14 +18,15 @@ from dreieck.core.checking.surroundings import (
     are_alike,
     counts_on,
     label,
+    names_balance,
     names_total,
     texts_along,
 )
-from dreieck.core.checking.weighing.factors import is_rate, other_operand
+from dreieck.core.checking.weighing.factors import is_rate, other_operand, signs_of
 from dreieck.core.checking.weighing.reading import Reading
 from dreieck.core.formula import Shape, tree
 from dreieck.core.formula.reference import CellReference
-from dreieck.core.grid import AXES, CROSSING, Area, Axis, Cell
+from dreieck.core.grid import AXES, CROSSING, LAST, Area, Axis, Cell
 from dreieck.core.grid.areas import Mask, areas_of
 from dreieck.core.sheet.cells import Kind
 from dreieck.core.sheet.sheet import Sheet
@@ -35,7 +36,7 @@ ENOUGH = 6.0
 
 Sort = Literal[
     "empty", "text", "results", "astray", "unread", "same", "twice", "itself", "total left",
-    "one", "shrinks", "corner",
+    "one", "shrinks", "corner", "torn", "stuck", "sibling", "inverted",
 ]  # fmt: skip
 
 
@@ -135,7 +136,7 @@ def _adds(reading: Reading) -> bool:
 def _runs_out(reading: Reading, others: list[Reading], axis: Axis) -> bool:
     """Whether all that moves along an axis has come to its end where this does."""
     length = reading.part.length(axis)
-    ends = [each.numbers_on(axis) for each in others if each.moves(axis)]
+    ends = [each.ends_on(axis) for each in others if each.moves(axis)]
     own = reading.numbers_on(axis)
     return 1 < own < length and all(end <= own for end in ends)
 
@@ -251,8 +252,6 @@ def _astray(reading: Reading, others: list[Reading], axes: list[Axis]) -> Iterat
         if not reading.moves(axis) or reading.own.any() or reading.use.how == "condition":
             continue
         offset, length = reading.offset(axis), reading.part.length(axis)
-        if offset == 0 and not reading.home:
-            continue
         if reading.home and 0 < abs(offset) < length and not _before(reading, axis):
             continue
         walked = any(
@@ -333,16 +332,49 @@ def _unread(reading: Reading, others: list[Reading], axes: list[Axis]) -> Iterat
         if in_line and reading.part.on(crossing)[0] <= beside <= reading.part.on(crossing)[1]:
             continue
         first = reading.area.first
-        run = reading.subject.run_of_numbers(reading.sheet, first, axis, length)
-        if run < length or any(_walks(each, reading, axis) for each in others):
+        if not _is_list(reading, axis) or any(_walks(each, reading, axis) for each in others):
             continue
         if not in_line and not _has_labels_of_the_landings(reading, axis, length):
             continue
         if in_line and beside > reading.part.on(crossing)[1]:
             content = reading.sheet.content(first.step(axis, 1))
-            if not isinstance(content, float):
+            if isinstance(content, Shape):
                 continue
         yield _whole(reading, "unread", 9.0)
+
+
+def _is_list(reading: Reading, axis: Axis) -> bool:
+    """Whether a line holds something of one sort for each landing from what is read on.
+
+    Where nothing else reads it, some of its cells may be empty.
+    """
+    subject, length = reading.subject, reading.part.length(axis)
+    first = reading.area.first.on(axis)
+    last = first + length - 1
+    line = Area.of(reading.area.first).spanning(axis, first, last)
+    if last > LAST[axis]:
+        return False
+    kinds = subject.kinds(reading.sheet, line).ravel()
+    sort = kinds[0] if kinds[0] in (Kind.NUMBER, Kind.TEXT) else Kind.NUMBER
+    if sort == Kind.TEXT and needs_number(reading.use):
+        return False
+    filled = kinds == sort
+    if filled.all():
+        return True
+    if not reading.contiguous(axis):
+        return False
+    gaps = (filled | (kinds == Kind.EMPTY)).all() and int(filled[1:].sum()) > 0
+    beyond = line.spanning(axis, first + 1, last)
+    return bool(gaps) and length > 2 and not _is_read(subject, reading.sheet, beyond)
+
+
+def _is_read(subject: Subject, sheet: Sheet, area: Area) -> bool:
+    """Whether formulas outside of the block read some of an area."""
+    readers = subject.calculation.read_map().reading(sheet.name, area)
+    own = subject.sheet.name
+    return any(
+        not (each.sheet == own and subject.block.holds(each.area.first)) for each in readers
+    )
 
 
 def _has_labels_of_the_landings(reading: Reading, axis: Axis, length: int) -> bool:
@@ -363,19 +395,78 @@ def _walks(other: Reading, reading: Reading, axis: Axis) -> bool:
     return along and common is not None and common.length(axis) > 1
 
 
+def _torn(reading: Reading, others: list[Reading], axes: list[Axis]) -> Iterator[Trouble]:
+    """A cell is read twice by the start, and one of both moves while the other stays."""
+    for axis in axes:
+        if not reading.stays(axis):
+            continue
+        for each in others:
+            torn = each.moves(axis) and each.sheet is reading.sheet
+            if torn and each.area.first == reading.area.first and not _compared(reading, each):
+                yield _whole(reading, "torn", 8.0)
+                return
+
+
+def _compared(one: Reading, other: Reading) -> bool:
+    """Whether two references are set against each other, as a value and where it began."""
+    against = other_operand(one.subject.shape.tree, one.use.number, "-/*")
+    return against is not None and other.use.reference in tree.references(against)
+
+
+def _stuck(reading: Reading, others: list[Reading], axes: list[Axis]) -> Iterator[Trouble]:
+    """A balance that begins with the opening one in every landing."""
+    for axis in axes:
+        crossing, part = CROSSING[axis], reading.part
+        before = reading.home and reading.area.on(axis)[0] == part.on(axis)[0] - 1
+        within = part.on(crossing)[0] <= reading.area.on(crossing)[0] <= part.on(crossing)[1]
+        if not reading.stays(axis) or not before or not within:
+            continue
+        subject = reading.subject
+        told = label(subject.calculation, subject.sheet, reading.area.first, crossing)
+        both = _taken(subject, others, axis)
+        if both == {"+", "-"} or (both and names_balance(told)):
+            yield _whole(reading, "stuck", 8.0)
+
+
+def _taken(subject: Subject, others: list[Reading], axis: Axis) -> set[str]:
+    """Whether what goes along with the landings is added, taken away, or both."""
+    signs = signs_of(subject.shape.tree)
+    return {
+        sign for each in others if each.in_line(axis) and (sign := signs.get(each.use.number, ""))
+    }
+
+
+def _sibling(reading: Reading, others: list[Reading], axes: list[Axis]) -> Iterator[Trouble]:
+    """A reference goes along inputs of which others are held by the same formula."""
+    for axis in axes:
+        if not reading.moves(axis) or reading.in_line(axis) or reading.own.any():
+            continue
+        for each in others:
+            held = each.stays(axis) and each.sheet is reading.sheet
+            if held and reading.area.common(each.area) and each.area != reading.area:
+                yield _whole(reading, "sibling", 8.0)
+                return
+
+
 _CELL_TROUBLES: tuple[
     Callable[[Reading, list[Reading], list[Axis]], Iterator[Trouble]], ...
-] = (_empty, _text, _results, _astray, _total_left, _itself, _unread)
+] = (_empty, _text, _results, _astray, _total_left, _itself, _unread, _torn, _stuck, _sibling)
 
 
 def _twice(subject: Subject, readings: list[Reading]) -> Iterator[Trouble]:
     """A cell is divided by itself, or taken away from itself, in every landing."""
     for node in tree.walk(subject.shape.tree):
-        if isinstance(node, tree.Binary) and node.operator in ("/", "-") and node.left == node.right:
-            for reading in readings:
-                if reading.use.reference == node.left:
-                    yield _whole(reading, "twice", 12.0)
-                    return
+        if not isinstance(node, tree.Binary) or node.operator not in ("/", "-"):
+            continue
+        left = next((each for each in readings if each.use.reference == node.left), None)
+        right = next((each for each in readings if each.use.reference == node.right), None)
+        if left and node.left == node.right:
+            yield _whole(left, "twice", 12.0)
+            return
+        if left and right and left.sheet is right.sheet and right.area.common(left.area):
+            if any(left.stays(axis) and right.moves(axis) for axis in AXES):
+                # A share has what stays below the line.
+                yield _whole(left, "inverted", 1.0)
 
 
 def _same(subject: Subject) -> Iterator[Trouble]:
