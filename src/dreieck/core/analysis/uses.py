@@ -84,6 +84,8 @@ def _uses(
             guarded = guarded or has(node.function, Trait.GUARDS)
             for index, argument in enumerate(node.arguments):
                 taken = _taken(called, index, how) if called and called.parameters else "value"
+                if taken == "value" and isinstance(argument, RangeReference):
+                    taken = "list" if has(node.function, Trait.FITS) else taken
                 yield from _uses(argument, taken, node.function, guarded=guarded)
 
 

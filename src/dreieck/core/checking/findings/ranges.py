@@ -319,14 +319,20 @@ def _is_meant(
         at = reader.area.first
         if subject.block.holds(at):
             continue
-        ranges = [
-            each.reference.area(at)
+        # A window beside this one, which ends earlier or later.
+        beside = [
+            cell
+            for each in AXES
+            for n in (-1, 1)
+            if reader.area.holds(cell := landing.step(each, n))
+        ]
+        windows = [
+            each.reference.area(cell)
+            for cell in beside
             for each in uses(reader.patch.shape)
             if each.function == use.function and isinstance(each.reference, RangeReference)
         ]
-        # A window beside this one, which ends earlier or later.
-        beside = any(reader.area.holds(landing.step(each, n)) for each in AXES for n in (-1, 1))
-        if beside and any(each and each.common(area) and each.size > 1 for each in ranges):
+        if any(each and each.common(area) and each.size > 1 for each in windows):
             return True
         added = [
             reference.area(at)

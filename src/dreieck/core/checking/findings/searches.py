@@ -6,7 +6,7 @@ import re
 from collections.abc import Iterator
 
 from dreieck.core.calculate.evaluation import result_at
-from dreieck.core.checking.findings.finding import Finding, rule
+from dreieck.core.checking.findings.finding import Finding, Mend, rule
 from dreieck.core.checking.findings.mends import refilled
 from dreieck.core.checking.subject import Subject
 from dreieck.core.formula import Shape, tree
@@ -164,6 +164,57 @@ def other_heading(subject: Subject) -> Iterator[Finding]:
             (f"only {axis} {at} is headed like the formula",),
         )
         return
+
+
+@rule("too-narrow")
+def too_narrow(subject: Subject) -> Iterator[Finding]:
+    """A search gives a column that its table does not have."""
+    for call in _calls(subject.shape.tree):
+        table = call.arguments[1] if len(call.arguments) > 2 else None
+        number = call.arguments[2] if len(call.arguments) > 2 else None
+        area = table.area(subject.start) if isinstance(table, RangeReference) else None
+        if not has(call.function, Trait.NEAREST) or not area or not table:
+            continue
+        if not isinstance(number, tree.Number) or not isinstance(table, RangeReference):
+            continue
+        function = find(call.function)
+        assert function is not None
+        axis: Axis = "row" if function.parameters[2].name == "row" else "column"
+        lacks = int(number.value) - area.length(axis)
+        if lacks <= 0 or not table.on(axis):
+            continue
+        index = subject.shape.references.index(table)
+        yield Finding(
+            "too-narrow",
+            "broken",
+            subject.sheet.name,
+            subject.parts,
+            f"{subject.tag(index)} has {area.length(axis)} {axis}s, but {axis} {number.value:g}"
+            " of it is asked for.",
+            f"A table has to reach as far as the {axis} that it gives.",
+            index,
+            tuple(_wider(subject, table, index, area, axis, lacks)),
+            (f"{axis} {number.value:g} lies outside of it",),
+        )
+        return
+
+
+def _wider(
+    subject: Subject, table: RangeReference, index: int, area: Area, axis: Axis, lacks: int
+) -> Iterator[Mend]:
+    """A table with as many columns as are asked for; that in which something is found first."""
+    low, high = area.on(axis)
+    found: list[tuple[int, Mend]] = []
+    for first, last in ((low, high + lacks), (low - lacks, high)):
+        if first < 1:
+            continue
+        wanted = table.reading(area.spanning(axis, first, last), subject.start, subject.start)
+        shape = subject.shape.with_reference(index, wanted)
+        place = Place(subject.sheet.name, subject.start)
+        fails = isinstance(result_at(shape, place, subject.calculation), Error)
+        says = f"widen {subject.tag(index)} to {subject.address(wanted, subject.start)}"
+        found.append((fails, refilled(subject, shape, says)))
+    return (mend for _, mend in sorted(found, key=lambda each: each[0]))
 
 
 def _better(

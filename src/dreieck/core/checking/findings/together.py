@@ -171,6 +171,8 @@ def _line(column: Column, axis: Axis, at: int) -> Area:
 
 def _filled(subject: Subject, group: Together, at: int) -> bool:
     """Whether all lists hold data at a row, or column, before the formula itself."""
+    if at < 1:
+        return False
     for column in group.columns:
         line = _line(column, group.axis, at)
         own = column.sheet is subject.sheet and any(line.common(p) for p in subject.parts)
@@ -208,7 +210,7 @@ def _aligned(subject: Subject, group: Together, off: list[Column], span: tuple[i
 
 @rule("list-ends")
 def list_ends(subject: Subject) -> Iterator[Finding]:
-    """A list that is searched ends before its data do."""
+    """A list that is searched ends before its data do, or begins behind them."""
     if doubt(subject):
         return
     groups = list(lists(subject)) or list(_alone(subject))
@@ -217,30 +219,41 @@ def list_ends(subject: Subject) -> Iterator[Finding]:
             continue
         first, last = group.spans[0]
         end = _data_end(subject, group, last)
-        if end == last or last - first < 1:
+        begin = _data_begin(subject, group, first)
+        if (begin, end) == (first, last) or last - first < 1:
             continue
-        missed = group.columns[0].area.spanning(group.axis, last + 1, end)
-        if _is_meant(subject, group, missed):
-            continue
-        shape = subject.shape
-        for column in group.columns:
-            area = column.area.spanning(group.axis, first, end)
-            changed = column.reference.reading(area, subject.start, subject.start)
-            shape = shape.with_reference(column.number, changed)
-        tags = both([subject.tag(column.number) for column in group.columns])
-        yield Finding(
-            "list-ends",
-            "doubt",
-            subject.sheet.name,
-            subject.parts,
-            f"{subject.start.text} looks in {_read(subject, group)}, but the list goes on to"
-            f" {group.axis} {end}.",
-            "What stands below the end is never found, and not counted.",
-            group.columns[0].number,
-            (refilled(subject, shape, f"let {tags} end with {group.axis} {end}"),),
-            (f"{missed.text} goes on like the list",),
-        )
-        return
+        area = group.columns[0].area
+        missed = area.spanning(group.axis, last + 1, end)
+        if end == last:
+            missed = area.spanning(group.axis, begin, first - 1)
+        if not _is_meant(subject, group, missed):
+            yield _longer(subject, group, (begin, end), missed)
+            return
+
+
+def _longer(
+    subject: Subject, group: Together, span: tuple[int, int], missed: Area
+) -> Finding:
+    """The lists of a group are longer than what is read of them."""
+    shape = subject.shape
+    for column in group.columns:
+        area = column.area.spanning(group.axis, *span)
+        changed = column.reference.reading(area, subject.start, subject.start)
+        shape = shape.with_reference(column.number, changed)
+    tags = both([subject.tag(column.number) for column in group.columns])
+    says = f"let {tags} cover {_span(group.axis, span)}"
+    return Finding(
+        "list-ends",
+        "doubt",
+        subject.sheet.name,
+        subject.parts,
+        f"{subject.start.text} looks in {_read(subject, group)}, but {missed.text} belongs to the"
+        " list too.",
+        "What stands outside is never found, and not counted.",
+        group.columns[0].number,
+        (refilled(subject, shape, says),),
+        (f"{missed.text} holds the same sorts of values as the list",),
+    )
 
 
 def _read(subject: Subject, group: Together) -> str:
@@ -277,10 +290,35 @@ def _data_end(subject: Subject, group: Together, last: int) -> int:
     return last
 
 
-def _goes_on(subject: Subject, column: Column, axis: Axis, at: int) -> bool:
-    """Whether a line holds values of the sorts of the line before it, and no total."""
+def _data_begin(subject: Subject, group: Together, first: int) -> int:
+    """The first line from which all lists hold data; texts alone may be headings."""
+    at = first
+    while at > 1 and first - at < _LONGEST:
+        if not all(_goes_on(subject, c, group.axis, at - 1, 1) for c in group.columns):
+            break
+        if not _holds_numbers(subject, group, at - 1) and not _filled(subject, group, at - 2):
+            break
+        if _is_heading(subject, group, at - 1):
+            break
+        at -= 1
+    return at
+
+
+def _holds_numbers(subject: Subject, group: Together, at: int) -> bool:
+    """Whether one of the lists holds a number in a line."""
+    return any(
+        isinstance(subject.value(column.sheet, cell), float)
+        for column in group.columns
+        for cell in _line(column, group.axis, at).cells()
+    )
+
+
+def _goes_on(
+    subject: Subject, column: Column, axis: Axis, at: int, toward: int = -1
+) -> bool:
+    """Whether a line holds values of the sorts of the line beside it, and no total."""
     for here, there in zip(
-        _line(column, axis, at).cells(), _line(column, axis, at - 1).cells(), strict=True
+        _line(column, axis, at).cells(), _line(column, axis, at + toward).cells(), strict=True
     ):
         value, before = subject.value(column.sheet, here), subject.value(column.sheet, there)
         if type(value) is not type(before) or value is None:

@@ -35,6 +35,7 @@ def _range(subject: Subject, use: Use, part: Area, axis: Axis) -> Iterator[Troub
     if not sheet or not first or not last or first.size > _MOST_CELLS:
         return
     locked = [each.locked for each in reference.on(axis)]
+    yield from _torn(subject, use, part, axis, first)
     away = part.spanning(axis, part.on(axis)[0] + 1, part.on(axis)[1])
     searches = has(use.function, Trait.SEARCHES)
     length = first.length(axis)
@@ -62,6 +63,28 @@ def _range(subject: Subject, use: Use, part: Area, axis: Axis) -> Iterator[Troub
     yield from _growing(subject, use, part, axis, first)
 
 
+def _torn(
+    subject: Subject, use: Use, part: Area, axis: Axis, first: Area
+) -> Iterator[Trouble]:
+    """A list that moves while the same, or one that belongs to it, stays."""
+    if any(each.locked for each in use.reference.on(axis)):
+        return
+    for other in subject.range_uses:
+        area = other.reference.area(part.first)
+        held = all(each.locked for each in other.reference.on(axis)) and other.reference.on(axis)
+        if not held or area is None or other.number == use.number:
+            continue
+        if subject.sheet_of(other.reference) is not subject.sheet_of(use.reference):
+            continue
+        in_step = other.function == use.function and has(use.function, Trait.IN_STEP)
+        together = in_step and use.how == other.how == "list"
+        lies_along = together and area.on(axis) == first.on(axis) and first.length(axis) > 1
+        if area == first or lies_along:
+            away = part.spanning(axis, part.on(axis)[0] + 1, part.on(axis)[1])
+            yield Trouble("torn", use.number, 8.0, (away,))
+            return
+
+
 def _summed(use: Use) -> bool:
     return use.how == "total" and has(use.function, Trait.SUMMARISES)
 
@@ -73,11 +96,14 @@ def _line(
     away = part.spanning(axis, part.on(axis)[0] + 1, part.on(axis)[1])
     home = sheet is subject.sheet
     in_line = home and first.on(axis)[0] == part.on(axis)[0]
-    if first.size == 1 and _summed(use) and in_line:
+    own_list = has(use.function, Trait.FITS) and _looks_into_itself(subject, use)
+    if first.size == 1 and (_summed(use) or own_list) and in_line:
         beside = first.on(CROSSING[axis])
         if beside != part.on(CROSSING[axis]):
             yield Trouble("one", use.number, 8.0, (away,))
         return
+    if has(use.function, Trait.FITS) and home and first.length(CROSSING[axis]) > 1:
+        yield from _keys_left(subject, use, part, axis, first)
     if in_line:
         return
     count = min(part.length(axis), 200)
@@ -102,6 +128,22 @@ def _line(
             if aligned and area and area.on(CROSSING[axis]) == first.on(CROSSING[axis]):
                 yield Trouble("itself", use.number, 9.0, (away,))
                 return
+
+
+def _keys_left(
+    subject: Subject, use: Use, part: Area, axis: Axis, first: Area
+) -> Iterator[Trouble]:
+    """A column of keys that moves on to a column of something else, or to the results."""
+    first_kinds = subject.kinds(subject.sheet, first)
+    at = first.on(axis)[0] + 1
+    beside = first.spanning(axis, at, at)
+    into_results = any(
+        each.common(first.spanning(axis, at, at + part.length(axis) - 2)) for each in subject.parts
+    )
+    texts = (first_kinds == Kind.TEXT).all()
+    if into_results or (texts and not (subject.kinds(subject.sheet, beside) == Kind.TEXT).all()):
+        away = part.spanning(axis, part.on(axis)[0] + 1, part.on(axis)[1])
+        yield Trouble("shrinks", use.number, 8.0, (away,))
 
 
 def _growing(
