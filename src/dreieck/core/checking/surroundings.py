@@ -142,10 +142,10 @@ _MEMO = re.compile(
     re.IGNORECASE,
 )
 _AGREED = re.compile(
-    r"\b(agreed|flat|fixed|minimum|min|maximum|max|capped|cap|free|special|exception|manual|"
-    r"corrected|correction|adjusted|estimate|estimated|est|opening|open|start|begin|carried|"
-    r"brought|initial|first|last|final|closing|half|rest|rounding|rounded|by hand|gift|donated|"
-    r"waived|lump|one-off|discount|rebate|deposit)\b",
+    r"\b(agreed|flat|lump sum|fixed|minimum|min|maximum|max|capped|cap|free|special|exception|"
+    r"manual|corrected|correction|adjusted|estimated?|opening|closing|initial|final|"
+    r"(carried|brought) (over|forward)|first|last|half|rest|rounding|rounded|by hand|gift|"
+    r"donated|waived|one-off|discount|rebate|deposit|on account)\b",
     re.IGNORECASE,
 )
 _STATISTIC = re.compile(

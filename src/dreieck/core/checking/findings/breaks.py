@@ -98,23 +98,23 @@ def _inside(node: tree.Node) -> tree.Node:
 
 def is_exception(calculation: Calculation, sheet: Sheet, cell: Cell) -> bool:
     """Whether a label or a note beside a cell says why it is no rule."""
-    return bool(note_beside(calculation, sheet, cell)) or names_exception(
+    return bool(note_beside(sheet, cell)) or names_exception(
         label(calculation, sheet, cell, "row")
     )
 
 
-def note_beside(calculation: Calculation, sheet: Sheet, cell: Cell) -> str:
+def note_beside(sheet: Sheet, cell: Cell) -> str:
     """A text to the right of a cell, in a column that holds hardly any others."""
     for steps in range(1, _NOTE_REACH + 1):
         at = cell.step("column", steps)
         if not at.on_sheet:
             break
-        value = calculation.value(sheet.name, at)
-        if not isinstance(value, str) or not value.strip():
+        content = sheet.content(at)
+        if not isinstance(content, str) or not content.strip():
             continue
         around = Area(at.column, max(at.row - _COLUMN_REACH, 1), at.column, at.row + _COLUMN_REACH)
         texts = [content for _, content in sheet.filled(around) if isinstance(content, str)]
         rows = sheet.count(around._replace(left=cell.column, right=cell.column))
         if len(texts) <= max(2, rows // 3):
-            return value.strip()
+            return content.strip()
     return ""

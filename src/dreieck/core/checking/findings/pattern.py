@@ -26,7 +26,7 @@ from dreieck.core.checking.findings.mends import restored
 from dreieck.core.checking.findings.run_ends import dents, is_slip, run_ends
 from dreieck.core.formula import Shape
 from dreieck.core.formula.reference import CellReference, Part
-from dreieck.core.grid import Area, Cell
+from dreieck.core.grid import CROSSING, Area, Axis, Cell
 from dreieck.core.sheet.cells import Kind
 from dreieck.core.sheet.content import typed_text
 from dreieck.core.sheet.sheet import Sheet
@@ -99,7 +99,7 @@ def _finding(calculation: Calculation, sheet: Sheet, each: Break) -> Finding:
         says = f"{thing} stands in {where} where the block has {formula}."
         why = "It was typed over the formula, and answers to no input any more."
         name = "typed-over"
-    note = note_beside(calculation, sheet, first)
+    note = note_beside(sheet, first)
     agreed = is_exception(calculation, sheet, first) or goes_further(content, each.shape)
     state: State = "note" if agreed else "doubt"
     because = (
@@ -127,7 +127,7 @@ def _in_column(sheet: Sheet, number: int, runs: list[Patch]) -> Iterator[Break]:
         for later in runs[index + 1 : index + 1 + _LONGEST_GAP + 1]:
             gap = Area(number, run.area.bottom + 1, number, later.area.top - 1)
             if later.shape.plain is run.shape.plain:
-                long = max(run.area.height, later.area.height) >= 2 or _is_filled(sheet, gap, run)
+                long = max(run.area.height, later.area.height) >= 2 or _is_filled(sheet, gap, run, "row")
                 if long and 1 <= gap.height <= _LONGEST_GAP and _is_break(sheet, gap, run):
                     yield Break(gap, run.shape)
                 break
@@ -154,8 +154,11 @@ def _across(sheet: Sheet) -> Iterator[Break]:
             gap = Area(beside, row, beside, row)
             further = sheet.content(Cell(beyond + 1, row))
             long = patch.area.width >= 2 or further is patch.shape or patch.area.height >= 3
-            long = long or (_is_filled(sheet, gap, patch) and not _is_input(sheet, gap.first))
-            if long and _is_break(sheet, gap, patch):
+            long = long or (_is_filled(sheet, gap, patch, "column") and not _is_input(sheet, gap.first))
+            content = sheet.content(gap.first)
+            # Beside each other formulas often differ; what is told is a slip of the same.
+            other = isinstance(content, Shape) and not is_slip(patch.shape, content)
+            if long and not other and _is_break(sheet, gap, patch):
                 yield Break(gap, patch.shape)
 
 
@@ -192,13 +195,21 @@ def _is_input(sheet: Sheet, cell: Cell) -> bool:
     )
 
 
-def _is_filled(sheet: Sheet, gap: Area, patch: Patch) -> bool:
-    """Whether a gap of one cell holds a number, or a slip, where all inputs are there."""
-    content = sheet.content(gap.first)
+def _is_filled(sheet: Sheet, gap: Area, patch: Patch, axis: Axis) -> bool:
+    """Whether a gap of one cell holds a number, or a slip, where all inputs are there.
+
+    One of them at least has to stand beside the line of the formulas.
+    """
+    cell, crossing = gap.first, CROSSING[axis]
+    content = sheet.content(cell)
     held = isinstance(content, float) or (
         isinstance(content, Shape) and is_slip(patch.shape, content)
     )
-    return gap.size == 1 and held and awaits(sheet, patch.shape, gap.first, patch.area.first, None)
+    if gap.size > 1 or not held:
+        return False
+    read = (each.area(cell) for each in patch.shape.references if not each.sheet)
+    beside = any(area and area.on(crossing)[0] != cell.on(crossing) for area in read)
+    return beside and awaits(sheet, patch.shape, cell, patch.area.first, None)
 
 
 def _awaits_row(sheet: Sheet, shape: Shape, cell: Cell) -> bool:

@@ -172,11 +172,19 @@ def _missed(subject: Subject, use: Use, landing: Cell) -> Missed | None:
     sure = (
         reaches
         or parted
+        or _stands_below(area, landing, axis)
         or names_whole(told)
         or _walks_on(subject, area, landing, axis)
         or _is_read_together(subject, area, areas, axis)
     )
     return Missed(axis, before, behind, areas, sure)
+
+
+def _stands_below(area: Area, landing: Cell, axis: Axis) -> bool:
+    """Whether a formula stands right behind its range, as the total of a list does."""
+    crossing = CROSSING[axis]
+    in_line = area.on(crossing)[0] == landing.on(crossing)
+    return in_line and area.on(axis)[1] + 1 == landing.on(axis)
 
 
 def _walks_on(subject: Subject, area: Area, landing: Cell, axis: Axis) -> bool:

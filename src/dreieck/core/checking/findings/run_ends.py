@@ -65,13 +65,17 @@ def _should_go_on(
     """Whether a cell at the end of a run holds what does not belong there."""
     shape, content = patch.shape, sheet.content(cell)
     like = patch.area.first
-    if not awaits(sheet, shape, cell, like, axis) or _is_named_so(calculation, sheet, cell, axis):
+    if not awaits(sheet, shape, cell, like, axis):
+        return False
+    typed = isinstance(content, float)
+    if _is_named_so(calculation, sheet, cell, axis, typed=typed):
         return False
     if _among_headings(calculation, sheet, patch, cell, axis):
         return False
     long = patch.area.length(axis) >= _LONG
     if content is None:
-        return long and axis == "row" and _typed_inputs(sheet, shape, cell) and patch.area.width == 1
+        behind = axis == "row" and cell.row > like.row and patch.area.width == 1
+        return long and behind and _typed_inputs(sheet, shape, cell)
     if isinstance(content, str) and not long:
         return False
     if isinstance(content, str) and cell.on(axis) < like.on(axis):
@@ -94,11 +98,16 @@ def _is_same(sheet: Sheet, shape: Shape, cell: Cell) -> bool:
     return isinstance(content, Shape) and content.plain is shape.plain
 
 
-def _is_named_so(calculation: Calculation, sheet: Sheet, cell: Cell, axis: Axis) -> bool:
-    """Whether the line of a cell is labelled as one of another kind: a total, a memo."""
+def _is_named_so(
+    calculation: Calculation, sheet: Sheet, cell: Cell, axis: Axis, *, typed: bool
+) -> bool:
+    """Whether the line of a cell is labelled as one of another kind: a total, a memo.
+
+    The total of a row of totals is one of them, so that a number there was typed.
+    """
     told = label(calculation, sheet, cell, axis)
     if axis == "column":
-        return bool(told) and names_statistic(told)
+        return names_statistic(told) and not (typed and names_total(told))
     return bool(told) and (names_total(told) or names_memo(told))
 
 
