@@ -8,7 +8,8 @@ from hypothesis import strategies as st
 from tables import GRID, PRICES, filled
 
 from dreieck.core.calculate import Calculation
-from dreieck.core.checking.aim import aimed, likely_locks
+from dreieck.core.checking.aim import aimed
+from dreieck.core.checking.likely import likely_locks
 from dreieck.core.exceptions import DreieckError
 from dreieck.core.formula import Shape
 from dreieck.core.grid import Area, Cell

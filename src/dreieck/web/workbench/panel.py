@@ -6,7 +6,7 @@ import math
 from dataclasses import dataclass
 
 from dreieck.core.calculate import Block, Dependents, look_of
-from dreieck.core.checking.aim import Likely, likely_locks
+from dreieck.core.checking.likely import Likely, likely_locks
 from dreieck.core.editing.fill import Fill, can_count_on
 from dreieck.core.formula.printer import area_text, place_text
 from dreieck.core.formula.shift import tag

@@ -177,6 +177,7 @@ def _evidence(subject: Subject, trouble: Trouble) -> str:
         "torn": f"the start reads a cell by {tag} and by another reference, which moves on",
         "stuck": f"by {tag} every landing begins with the same balance",
         "sibling": f"{tag} goes along inputs of which another reference is held",
+        "lost": f"{tag} falls off the sheet",
         "inverted": f"{tag} stays above the line",
         "corner": f"one end of {tag} moves, the other stays, though the list is one",
     }[trouble.sort]

@@ -56,10 +56,14 @@ class Choice:
         return round(self.weight + self.changed, 3), self.changed, locked_parts(self.shape)
 
 
-def choices(subject: Subject) -> list[Choice]:
-    """The choices of locks for a block, the best first; the block as it is among them."""
+def choices(subject: Subject, start: Cell | None = None) -> list[Choice]:
+    """The choices of locks for a block, the best first; the block as it is among them.
+
+    In the start, which is its first cell if none is given, all choices read the same.
+    """
+    start = start or subject.start
     options = [
-        _options(reference, subject.start, subject.block.area)
+        _options(reference, start, subject.block.area)
         for reference in subject.shape.references
     ]
     if prod(map(len, options)) <= MOST:

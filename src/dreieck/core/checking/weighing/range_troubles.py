@@ -79,10 +79,17 @@ def _torn(
         in_step = other.function == use.function and has(use.function, Trait.IN_STEP)
         together = in_step and use.how == other.how == "list"
         lies_along = together and area.on(axis) == first.on(axis) and first.length(axis) > 1
+        if together and first.length(axis) == 1 and _is_text(subject, first):
+            lies_along = True
         if area == first or lies_along:
             away = part.spanning(axis, part.on(axis)[0] + 1, part.on(axis)[1])
             yield Trouble("torn", use.number, 8.0, (away,))
             return
+
+
+def _is_text(subject: Subject, area: Area) -> bool:
+    """Whether a list of the same sheet holds texts: what is looked for, not what is added."""
+    return bool((subject.kinds(subject.sheet, area) == Kind.TEXT).all())
 
 
 def _summed(use: Use) -> bool:
@@ -160,6 +167,8 @@ def _growing(
         yield Trouble("corner", use.number, 9.0, (away,))
     elif searches and not (has(use.function, Trait.FITS) and _looks_into_itself(subject, use)):
         yield Trouble("corner", use.number, 8.0, (away,))
+    elif _summed(use) and first.length(CROSSING[axis]) > 1:
+        yield Trouble("corner", use.number, 7.0, (away,))
     elif use.how == "total" and not follows and first.length(axis) > 2:
         yield Trouble("corner", use.number, 7.0, (away,))
 

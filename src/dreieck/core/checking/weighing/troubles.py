@@ -36,7 +36,7 @@ ENOUGH = 6.0
 
 Sort = Literal[
     "empty", "text", "results", "astray", "unread", "same", "twice", "itself", "total left",
-    "one", "shrinks", "corner", "torn", "stuck", "sibling", "inverted",
+    "one", "shrinks", "corner", "torn", "stuck", "sibling", "inverted", "lost",
 ]  # fmt: skip
 
 
@@ -65,11 +65,13 @@ def cell_troubles(subject: Subject) -> Iterator[Trouble]:
         axes = extended(part)
         if not axes:
             continue
-        readings = [
-            reading
-            for use in subject.cell_uses
-            if use.how not in ("place", "text") and (reading := Reading.of(subject, use, part))
-        ]
+        readings: list[Reading] = []
+        for use in subject.cell_uses:
+            reading = Reading.of(subject, use, part)
+            if reading is None and subject.sheet_of(use.reference):
+                yield Trouble("lost", use.number, 14.0, (part,))
+            elif reading and use.how not in ("place", "text"):
+                readings.append(reading)
         for reading in readings:
             for trouble in _CELL_TROUBLES:
                 yield from trouble(reading, readings, axes)
@@ -346,7 +348,7 @@ def _unread(reading: Reading, others: list[Reading], axes: list[Axis]) -> Iterat
 def _is_list(reading: Reading, axis: Axis) -> bool:
     """Whether a line holds something of one sort for each landing from what is read on.
 
-    Where nothing else reads it, some of its cells may be empty.
+    In the table of the block itself some of its cells may be empty.
     """
     subject, length = reading.subject, reading.part.length(axis)
     first = reading.area.first.on(axis)
@@ -364,17 +366,7 @@ def _is_list(reading: Reading, axis: Axis) -> bool:
     if not reading.contiguous(axis):
         return False
     gaps = (filled | (kinds == Kind.EMPTY)).all() and int(filled[1:].sum()) > 0
-    beyond = line.spanning(axis, first + 1, last)
-    return bool(gaps) and length > 2 and not _is_read(subject, reading.sheet, beyond)
-
-
-def _is_read(subject: Subject, sheet: Sheet, area: Area) -> bool:
-    """Whether formulas outside of the block read some of an area."""
-    readers = subject.calculation.read_map().reading(sheet.name, area)
-    own = subject.sheet.name
-    return any(
-        not (each.sheet == own and subject.block.holds(each.area.first)) for each in readers
-    )
+    return bool(gaps) and length > 2
 
 
 def _has_labels_of_the_landings(reading: Reading, axis: Axis, length: int) -> bool:
@@ -436,14 +428,20 @@ def _taken(subject: Subject, others: list[Reading], axis: Axis) -> set[str]:
     }
 
 
+def _is_near(reading: Reading, axis: Axis) -> bool:
+    """Whether the landings read their own rows, or those a few steps before."""
+    return reading.home and abs(reading.offset(axis)) < reading.part.length(axis)
+
+
 def _sibling(reading: Reading, others: list[Reading], axes: list[Axis]) -> Iterator[Trouble]:
-    """A reference goes along inputs of which others are held by the same formula."""
+    """A reference goes along inputs of which the same formula reads others."""
     for axis in axes:
         if not reading.moves(axis) or reading.in_line(axis) or reading.own.any():
             continue
         for each in others:
-            held = each.stays(axis) and each.sheet is reading.sheet
-            if held and reading.area.common(each.area) and each.area != reading.area:
+            aside = each.stays(axis) or (each.moves(axis) and not _is_near(each, axis))
+            same = each.sheet is reading.sheet and each.area != reading.area
+            if aside and same and not _is_near(reading, axis) and reading.area.common(each.area):
                 yield _whole(reading, "sibling", 8.0)
                 return
 
