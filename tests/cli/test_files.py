@@ -66,8 +66,9 @@ def test_sarif_is_a_log_of_results(folder):
     (one,) = log["runs"]
     rules = [rule["id"] for rule in one["tool"]["driver"]["rules"]]
     assert log["version"] == "2.1.0" and rules == sorted(rules)
-    result = next(each for each in one["results"] if each["ruleId"] == "error")
-    assert result["level"] == "error" and rules[result["ruleIndex"]] == "error"
+    result = next(each for each in one["results"] if each["level"] == "error")
+    assert rules[result["ruleIndex"]] == result["ruleId"] == "reads-empty"
+    assert "ⓑ reads B9, which is empty" in result["message"]["text"]
     (location,) = result["locations"]
     assert location["physicalLocation"]["artifactLocation"]["uri"] == "broken.ods"
     assert location["logicalLocations"][0]["fullyQualifiedName"] == "Loads!C4"

@@ -37,7 +37,7 @@ def test_what_cannot_be_used_is_told(client, change, says):
 def test_the_interface_is_described(client):
     paths = client.get("/api/v1/openapi.json").json()["paths"]
     files = [f"/api/v1/files/{name}" for name in ("calc", "check", "shift", "diff", "convert")]
-    assert list(paths) == ["/api/v1/shift", "/api/v1/evaluate", "/api/v1/check", *files]
+    assert list(paths) == ["/api/v1/shift", "/api/v1/evaluate", "/api/v1/check", "/api/v1/locks", *files]
 
 
 SHEETS = {

@@ -98,10 +98,10 @@ def check(
 ) -> None:
     """Print what is in doubt or broken in files; exits with 1 where something is broken."""
     from dreieck.cli.sarif import sarif_log
-    from dreieck.web.api.check import check_workbook
+    from dreieck.web.api.check import workbook_answer
 
     with refusing():
-        answers = {name: check_workbook(opened(name)) for name in files}
+        answers = {name: workbook_answer(opened(name)) for name in files}
     if sarif:
         typer.echo(sarif_log({name: _findings(each) for name, each in answers.items()}))
     elif as_json:
@@ -131,6 +131,9 @@ def _print_findings(name: str, answer: CheckAnswer, *, notes: bool) -> None:
     for each in found:
         state = {"doubt": "in doubt"}.get(each.state, each.state)
         typer.echo(f"{name}: {_where(each)}: {state}: {each.says} [{each.rule}]")
+        for said, listed in (("of that comes", each.causes), ("because", each.because)):
+            if listed:
+                typer.echo(f"    {said}: {'; '.join(listed)}")
         for mend in each.mends:
             typer.echo(f"    mend: {mend.says}: {mend.before or 'nothing'} → {mend.after}")
     if not found:

@@ -17,12 +17,14 @@ from dreieck.core.grid import Area
 from dreieck.core.sheet.sheet import Sheet
 from dreieck.core.words.counting import many
 from dreieck.store import Library, OpenWorkbook
+from dreieck.web.tagged import tagged
 
 templates = Jinja2Templates(directory=Path(__file__).parent / "templates")
 templates.env.trim_blocks = True
 templates.env.lstrip_blocks = True
 templates.env.globals["many"] = many
 templates.env.filters["grouped"] = "{:,}".format
+templates.env.filters["tagged"] = tagged
 
 
 def sheet_and_area(opened: OpenWorkbook, sheet_id: int, area: str) -> tuple[Sheet, Area]:

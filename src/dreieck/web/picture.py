@@ -13,7 +13,7 @@ from dreieck.core.sheet.sheet import Sheet
 from dreieck.core.values import Error
 from dreieck.core.values.look import shown_text
 from dreieck.store import OpenWorkbook
-from dreieck.web.workbench.colours import colour_of
+from dreieck.web.colours import colour_of
 
 WIDTH, HEIGHT = 92, 26
 _HEAD_WIDTH, _HEAD_HEIGHT, _GAP = 40, 22, 18

@@ -57,11 +57,10 @@ def _entries(rows: list[str]) -> dict[str, str]:
     entries: dict[str, str] = {}
     contents: dict[Cell, object] = {}
     for row, line in enumerate(rows, 1):
-        for column, text in enumerate(line.split("|"), 1):
-            cell, text = Cell(column, row), text.strip()
-            if text in ('"', "<"):
-                content = contents[cell.step(*(("row", -1) if text == '"' else ("column", -1)))]
-                text = typed_text(content, cell)
+        for column, held in enumerate(line.split("|"), 1):
+            cell = Cell(column, row)
+            axis = {'"': "row", "<": "column"}.get(held.strip())
+            text = typed_text(contents[cell.step(axis, -1)], cell) if axis else held.strip()
             if text:
                 entries[cell.text] = text
                 contents[cell] = scratch.read_entry(text, cell).content

@@ -40,9 +40,9 @@ def _totalled(shape: Shape, cell: Cell) -> Iterator[Area]:
 def added(shape: Shape) -> tuple[CellReference, ...]:
     """The cells of a formula that does nothing but add single cells; none if it does more."""
     node = shape.tree
-    sums = isinstance(node, tree.Call) and has(node.function, Trait.TOTALS)
-    sums = sums and not has(node.function, Trait.COUNTS)
-    found = list(node.arguments) if sums and isinstance(node, tree.Call) else terms(node)
+    found = terms(node)
+    if isinstance(node, tree.Call) and has(node.function, Trait.TOTALS):
+        found = [] if has(node.function, Trait.COUNTS) else list(node.arguments)
     cells = tuple(each for each in found if isinstance(each, CellReference))
     return cells if len(cells) == len(found) > 1 else ()
 

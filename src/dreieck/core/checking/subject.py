@@ -58,6 +58,12 @@ class Subject:
         return self.block.parts
 
     @cached_property
+    def whole_parts(self) -> tuple[Area, ...]:
+        """The rectangles of the block; a block with a few holes counts as one without."""
+        area = self.block.area
+        return (area,) if 3 * self.block.size >= 2 * area.size else self.parts
+
+    @cached_property
     def landings(self) -> tuple[Cell, ...]:
         """Its first cells; where they are looked at one by one, the others are like them."""
         return tuple(islice(cells_of(self.parts), _MAX_LANDINGS))
@@ -167,7 +173,9 @@ class Subject:
             return f"{address}, the text {quoted(self.what_is_in(reference, landing))}"
         if sheet is self.sheet and self.block.holds(area.first):
             return f"{address}, a result of this fill ({self.what_is_in(reference, landing)})"
-        return f"{self.named(reference, landing)}, which holds {self.what_is_in(reference, landing)}"
+        return (
+            f"{self.named(reference, landing)}, which holds {self.what_is_in(reference, landing)}"
+        )
 
     def what_is_in(self, reference: Reference, landing: Cell) -> str:
         """A value that is read, as text."""

@@ -2,8 +2,9 @@
 
 from __future__ import annotations
 
+import itertools
 import re
-from collections.abc import Iterator
+from collections.abc import Iterator, Sequence
 
 from dreieck.core.calculate.calculation import Calculation
 from dreieck.core.grid import CROSSING, Axis, Cell
@@ -21,7 +22,7 @@ _ORDERED = (
     "spring summer autumn fall winter",
 )
 _TOTAL = re.compile(
-    r"\b(sub-?)?(totals?|sums?|overall|altogether|together|in all|(?:grand|net) total|all|whole)\b",
+    r"\b(sub-?)?(totals?|sums?|overall|altogether|together|all|whole)\b",
     re.IGNORECASE,
 )
 _NUMBERS_ONLY = re.compile(
@@ -101,11 +102,11 @@ def is_series(texts: list[str]) -> bool:
     return any(set(words) <= set(order.split()) for order in _ORDERED)
 
 
-def _ascends(values: list[object]) -> bool:
+def _ascends(values: Sequence[object]) -> bool:
     numbers = [value for value in values if isinstance(value, float)]
     if len(numbers) < len(values):
         return False
-    steps = {round(b - a, 9) for a, b in zip(numbers, numbers[1:], strict=False)}
+    steps = {round(b - a, 9) for a, b in itertools.pairwise(numbers)}
     return len(steps) == 1 and steps != {0.0}
 
 
@@ -223,10 +224,13 @@ def is_heading(
         isinstance(value, str) for value in below[1]
     ):
         return True
-    numbers = [value for side in beside for value in side if isinstance(value, float)]
-    others = [value for side in below for value in side if isinstance(value, float)]
-    counted = [*numbers[: len(beside[0])][::-1], number, *numbers[len(beside[0]) :]]
-    return len(counted) > 2 and _ascends(counted) and not _ascends([*others, within])
+    line = [*_numbers(beside[0])[::-1], number, *_numbers(beside[1])]
+    other = [*_numbers(below[0])[::-1], within, *_numbers(below[1])]
+    return len(line) > 2 and _ascends(line) and not _ascends(other)
+
+
+def _numbers(values: list[object]) -> list[float]:
+    return [value for value in values if isinstance(value, float)]
 
 
 def _is_year(number: float) -> bool:

@@ -2,15 +2,18 @@
 
 from __future__ import annotations
 
+import re
 from dataclasses import dataclass
 
 from dreieck.core.formula import Shape
 from dreieck.core.formula.printer import reference_text
 from dreieck.core.formula.reference import Locks, Reference
-from dreieck.core.grid import Cell, column_letters
+from dreieck.core.grid import Cell, column_letters, column_number
 
 _CIRCLED_A = 0x24D0
 """The small letter a in a circle; the others follow."""
+CIRCLED = re.compile("[\u24d0-\u24e9]+")
+"""Letters in circles, as they stand in a sentence."""
 
 
 @dataclass(frozen=True, slots=True)
@@ -49,6 +52,11 @@ def tag(index: int) -> str:
 def circled(index: int) -> str:
     """The same in circles, for sentences, where a letter would read like a word."""
     return "".join(chr(_CIRCLED_A + ord(letter) - ord("a")) for letter in tag(index))
+
+
+def uncircled(letters: str) -> int:
+    """The number of the reference that letters in circles stand for, counted from 0."""
+    return column_number("".join(chr(ord(each) - _CIRCLED_A + ord("A")) for each in letters)) - 1
 
 
 def shift_log(shape: Shape, start: Cell, landing: Cell) -> list[Shift]:

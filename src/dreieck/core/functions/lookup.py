@@ -35,7 +35,10 @@ _SORTED = optional(
     optional("kind", Takes.NUMBER, "0: the same value; 1: sorted upwards; -1: sorted downwards"),
     words="the place of {0} in {1}",
     example=('=MATCH("Cheese",A2:A5,0)', 4.0),
-    traits=(Trait.SEARCHES, Trait.NEAREST,),
+    traits=(
+        Trait.SEARCHES,
+        Trait.NEAREST,
+    ),
 )
 def _match(sought: Value, cells: Table, kind: float = 1.0) -> float:
     if cells.width > 1 and cells.height > 1:
@@ -55,7 +58,10 @@ def _match(sought: Value, cells: Table, kind: float = 1.0) -> float:
     _SORTED,
     words="what stands beside {0} in column {2} of {1}",
     example=('=VLOOKUP("Cheese",A2:D5,4,FALSE)', 14.5),
-    traits=(Trait.SEARCHES, Trait.NEAREST,),
+    traits=(
+        Trait.SEARCHES,
+        Trait.NEAREST,
+    ),
 )
 def _vlookup(sought: Value, table: Table, column: int, in_order: bool = True) -> Result:
     _check_index(column, table.width, "column")
@@ -74,7 +80,10 @@ def _vlookup(sought: Value, table: Table, column: int, in_order: bool = True) ->
     _SORTED,
     words="what stands below {0} in row {2} of {1}",
     example=('=HLOOKUP("Weight",A1:D5,2,FALSE)', 50.4),
-    traits=(Trait.SEARCHES, Trait.NEAREST,),
+    traits=(
+        Trait.SEARCHES,
+        Trait.NEAREST,
+    ),
 )
 def _hlookup(sought: Value, table: Table, row: int, in_order: bool = True) -> Result:
     _check_index(row, table.height, "row")
@@ -137,7 +146,10 @@ def _choose(number: int, *values: Callable[[], Result]) -> Result:
     optional("results", Takes.RANGE, "a row or column; the end of the table if left out", "it"),
     words="what stands in {2} beside {0} in {1}",
     example=('=LOOKUP("D",{"A","C","F"},{10,20,30})', 20.0),
-    traits=(Trait.SEARCHES, Trait.IN_STEP,),
+    traits=(
+        Trait.SEARCHES,
+        Trait.IN_STEP,
+    ),
 )
 def _lookup(sought: Value, cells: Table, results: Table | None = None) -> Result:
     across = cells.width > cells.height

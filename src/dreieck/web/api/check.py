@@ -6,12 +6,11 @@ from fastapi import APIRouter, HTTPException
 from pydantic import BaseModel, ConfigDict
 
 from dreieck.core.calculate import Calculation
-from dreieck.core.checking.findings import Checked, Finding, State, check_sheet
+from dreieck.core.checking.findings import Checked, Finding, State, check_workbook
 from dreieck.core.exceptions import DreieckError
 from dreieck.core.formula.printer import area_text, place_text
 from dreieck.core.formula.shift import tag
 from dreieck.core.grid.areas import cells_of
-from dreieck.core.sheet.sheet import Sheet
 from dreieck.core.sheet.workbook import Workbook
 from dreieck.core.values import Place
 from dreieck.web.api.evaluate import SmallWorkbook
@@ -54,7 +53,8 @@ class FindingAnswer(BaseModel):
     """One thing in doubt or broken, or a note.
 
     ``reference`` is the tag of the reference that it is about, if it is about one; ``cells``
-    are the first cells that it is about, ``count`` how many there are.
+    are the first cells that it is about, ``count`` how many there are. ``because`` is what
+    speaks for it, ``causes`` what comes of it.
     """
 
     rule: str
@@ -64,6 +64,8 @@ class FindingAnswer(BaseModel):
     count: int
     says: str
     why: str
+    because: list[str]
+    causes: list[str]
     mends: list[MendAnswer]
 
 
@@ -94,25 +96,25 @@ def check(request: CheckRequest) -> CheckAnswer:
 
 def check_answer(request: CheckRequest) -> CheckAnswer:
     """The answer to a request. Raises DreieckError where it cannot be used."""
-    return check_workbook(request.made())
+    return workbook_answer(request.made())
 
 
-def check_workbook(workbook: Workbook) -> CheckAnswer:
+def workbook_answer(workbook: Workbook) -> CheckAnswer:
     """What is in doubt or broken in a workbook."""
     calculation = Calculation(workbook)
     blocks: list[BlockAnswer] = []
     others: list[FindingAnswer] = []
-    for sheet in workbook.sheets:
-        for checked in check_sheet(calculation, sheet):
-            if checked.block:
-                blocks.append(_block(sheet, checked))
-            else:
-                others.extend(_finding(each) for each in checked.findings)
+    for checked in check_workbook(calculation):
+        if checked.block:
+            blocks.append(_block(checked))
+        else:
+            others.extend(_finding(each) for each in checked.findings)
     return CheckAnswer(blocks=blocks, findings=others)
 
 
-def _block(sheet: Sheet, checked: Checked) -> BlockAnswer:
+def _block(checked: Checked) -> BlockAnswer:
     assert checked.block is not None
+    sheet = checked.sheet
     return BlockAnswer(
         area=area_text(checked.block.area, sheet.name),
         start=place_text(Place(sheet.name, checked.block.start)),
@@ -135,5 +137,7 @@ def _finding(finding: Finding) -> FindingAnswer:
         count=finding.count,
         says=finding.says,
         why=finding.why,
+        because=list(finding.because),
+        causes=list(finding.causes),
         mends=[MendAnswer(says=m.says, before=m.before, after=m.after) for m in finding.mends],
     )

@@ -17,7 +17,7 @@ from dreieck.files import Arrived, Wish, named, read, write
 from dreieck.files.formats import shown_name
 from dreieck.files.progress import Within
 from dreieck.web.api.asked import enter, log_of
-from dreieck.web.api.check import CheckAnswer, check_workbook
+from dreieck.web.api.check import CheckAnswer, workbook_answer
 from dreieck.web.api.diff import DiffAnswer, diff_answer
 from dreieck.web.api.evaluate import EvaluateAnswer, evaluate_workbook
 from dreieck.web.api.shift import ShiftAnswer
@@ -62,7 +62,7 @@ def calc(
 def check(file: Upload) -> CheckAnswer:
     """Check every block of filled formulas, and the pattern of every sheet."""
     with _told():
-        return check_workbook(_workbook(file))
+        return workbook_answer(_workbook(file))
 
 
 @router.post("/shift", summary="The shift log of a block in a file")

@@ -30,8 +30,8 @@ from dreieck.core.words.reading import by_position
 from dreieck.files.delimited.writing import guarded
 from dreieck.store import OpenWorkbook
 from dreieck.web.answers import TheWorkbook, page
+from dreieck.web.colours import colour_of
 from dreieck.web.turns import RequestBudget, in_time
-from dreieck.web.workbench.colours import colour_of
 from dreieck.web.workbench.finding_cache import findings_of
 from dreieck.web.workbench.findings_shown import state_of
 

@@ -24,11 +24,11 @@ from dreieck.core.values import Place
 from dreieck.core.words.reading import Phrase, reading
 from dreieck.store import OpenWorkbook
 from dreieck.web.answers import TheWorkbook, page
+from dreieck.web.colours import colour_of
 from dreieck.web.pages.log import Asked as AskedLog
 from dreieck.web.pages.log import block_of, landings_of, lines_of, names_of
 from dreieck.web.picture import Picture, picture
 from dreieck.web.turns import in_time
-from dreieck.web.workbench.colours import colour_of
 from dreieck.web.workbench.findings_shown import counted, shown, state_of
 
 router = APIRouter(include_in_schema=False)

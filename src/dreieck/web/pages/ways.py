@@ -22,9 +22,9 @@ from dreieck.core.values import Error
 from dreieck.core.values.look import shown_text
 from dreieck.store import OpenWorkbook, OutOfDate
 from dreieck.web.answers import TheForm, TheWorkbook, page, whole_number
+from dreieck.web.colours import colour_of
 from dreieck.web.navigation import Entry
 from dreieck.web.turns import in_time
-from dreieck.web.workbench.colours import colour_of
 from dreieck.web.workbench.page_state import MAX_NUMBER
 
 router = APIRouter(include_in_schema=False)

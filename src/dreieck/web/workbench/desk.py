@@ -15,7 +15,7 @@ from dreieck.core.words.headings import heading_of
 from dreieck.core.words.named import what_it_holds
 from dreieck.core.words.preview import Direction, next_reads, usual_directions
 from dreieck.core.words.reading import Phrase, reading
-from dreieck.web.workbench.colours import colour_of
+from dreieck.web.colours import colour_of
 from dreieck.web.workbench.situation import Situation
 
 

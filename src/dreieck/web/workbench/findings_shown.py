@@ -6,8 +6,8 @@ from dataclasses import dataclass
 
 from dreieck.core.checking.findings import Finding, Mend
 from dreieck.core.formula.shift import tag
-from dreieck.core.grid import Cell
-from dreieck.web.workbench.colours import colour_of
+from dreieck.core.grid import Area, Cell
+from dreieck.web.colours import colour_of
 from dreieck.web.workbench.finding_cache import findings_on
 from dreieck.web.workbench.situation import Situation
 
@@ -23,6 +23,8 @@ class Found:
     state_said: str
     says: str
     why: str
+    because: str
+    causes: str
     at: str
     reference: int
     tag: str
@@ -50,6 +52,8 @@ def shown(finding: Finding) -> Found:
         STATES[finding.state],
         finding.says,
         finding.why,
+        "; ".join(finding.because),
+        "; ".join(finding.causes),
         finding.areas[0].first.text,
         reference,
         "" if finding.reference is None else tag(finding.reference),
@@ -60,24 +64,34 @@ def shown(finding: Finding) -> Found:
 
 def state_of(cell: Cell, findings: tuple[Finding, ...]) -> str:
     """The state of a landing: broken, doubt or sound."""
-    states = {f.state for f in findings if any(area.holds(cell) for area in f.areas)}
-    return "broken" if "broken" in states else "doubt" if "doubt" in states else "sound"
+    if any(area.holds(cell) for area in _broken(findings)):
+        return "broken"
+    return "doubt" if any(area.holds(cell) for area in _doubted(findings)) else "sound"
 
 
 def counted(size: int, findings: tuple[Finding, ...]) -> dict[str, int]:
     """How many landings of a block are sound, in doubt and broken."""
-    broken = _covered([f for f in findings if f.state == "broken"])
-    doubted = _covered([f for f in findings if f.state in ("broken", "doubt")]) - broken
+    broken = _covered(_broken(findings))
+    doubted = _covered([*_doubted(findings), *_broken(findings)]) - broken
     return {"sound": max(size - broken - doubted, 0), "doubt": doubted, "broken": broken}
 
 
-def _covered(findings: list[Finding]) -> int:
-    """How many cells the findings cover, each counted once, column by column."""
+def _broken(findings: tuple[Finding, ...]) -> list[Area]:
+    """The cells that show an error, also where that comes of what is in doubt."""
+    areas = (each.broken or each.areas for each in findings if each.state == "broken")
+    return [area for each in areas for area in each]
+
+
+def _doubted(findings: tuple[Finding, ...]) -> list[Area]:
+    return [area for each in findings if each.state != "note" for area in each.areas]
+
+
+def _covered(areas: list[Area]) -> int:
+    """How many cells areas cover, each counted once, column by column."""
     columns: dict[int, list[tuple[int, int]]] = {}
-    for finding in findings:
-        for area in finding.areas:
-            for column in range(area.left, area.right + 1):
-                columns.setdefault(column, []).append((area.top, area.bottom))
+    for area in areas:
+        for column in range(area.left, area.right + 1):
+            columns.setdefault(column, []).append((area.top, area.bottom))
     count = 0
     for spans in columns.values():
         reached = 0

@@ -159,7 +159,7 @@ def act(
         "scene": picture.model_dump_json(),
         "action": posted.name,
         "told": told,
-        "kind": kind,
+        "kind": "news" if context.waits and kind == "told" else kind,
         "in_parts": context.in_parts and kind == "told",
         "offers": context.offers if kind == "told" else [],
     }

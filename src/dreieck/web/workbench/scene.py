@@ -17,8 +17,8 @@ from dreieck.core.sheet.content import Content, Unreadable, typed_text
 from dreieck.core.values import UNFINISHED, Error, Value
 from dreieck.core.values.look import Look
 from dreieck.core.values.style import Tone
+from dreieck.web.colours import COLOURS, colour_of
 from dreieck.web.workbench.charts_shown import ChartShown, charts_in_view
-from dreieck.web.workbench.colours import COLOURS, colour_of
 from dreieck.web.workbench.dressed import dressed_as
 from dreieck.web.workbench.measuring import fits, room_in
 from dreieck.web.workbench.page_state import PageState

@@ -1,7 +1,8 @@
 """Findings: what is in doubt or broken about filled formulas, and what mends it.
 
 One rule, one function, registered in ``finding.RULES`` for a block, or in ``SHEET_RULES`` for a
-sheet. ``check_workbook`` asks them all, and a review folds what comes of a mistake into its finding.
+sheet. ``check_workbook`` asks them all, and a review folds what comes of a mistake into its
+finding.
 """
 
 from collections.abc import Iterable, Iterator, Sequence
@@ -48,7 +49,20 @@ __all__ = [
     "missed_by",
     "pattern_findings",
 ]
-del broken, charts, copies, ends, kinds, lines, locking, numbers, pattern, ranges, relocking, running
+del (
+    broken,
+    charts,
+    copies,
+    ends,
+    kinds,
+    lines,
+    locking,
+    numbers,
+    pattern,
+    ranges,
+    relocking,
+    running,
+)
 del searches, shares, sums, together, unseen
 
 
@@ -107,7 +121,9 @@ def _checked(
             found += raw
             owners += [len(places)] * len(raw)
             places.append((sheet, block))
-    numbered = [replace(finding, owner=owner) for finding, owner in zip(found, owners, strict=True)]
+    numbered = [
+        replace(finding, owner=owner) for finding, owner in zip(found, owners, strict=True)
+    ]
     by_place: dict[int, list[Finding]] = {}
     for finding in reviewed(calculation, numbered, _again):
         by_place.setdefault(finding.owner, []).append(finding)

@@ -30,7 +30,8 @@ class Break:
 def awaits(sheet: Sheet, shape: Shape, cell: Cell, like: Cell, axis: Axis | None) -> bool:
     """Whether all that a formula would read in a cell is there: numbers, and some that move.
 
-    They have to move along an axis, if one is given. Its ranges have to hold as much as they do in ``like``.
+    They have to move along an axis, if one is given. Ranges have to hold as much as they do in
+    ``like``.
     """
     moving = False
     axes = AXES if axis is None else (axis,)

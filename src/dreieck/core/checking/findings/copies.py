@@ -215,7 +215,7 @@ def _halves(
     )
 
 
-def _shown(labels: list[str], cells: list[Cell | None], first: bool) -> str:  # noqa: FBT001
+def _shown(labels: list[str], cells: list[Cell | None], first: bool) -> str:
     return labels[0] if first else labels[1]
 
 

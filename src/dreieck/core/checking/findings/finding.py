@@ -50,6 +50,8 @@ class Finding:
     mends: tuple[Mend, ...] = ()
     because: tuple[str, ...] = ()
     causes: tuple[str, ...] = ()
+    broken: tuple[Area, ...] = ()
+    """The cells of its own sheet that show an error because of it."""
     began: Place | None = None
     """Where an error began."""
     owner: int = 0

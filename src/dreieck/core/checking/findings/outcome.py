@@ -40,7 +40,9 @@ def wrongs(before: Calculation, after: Calculation, finding: Finding) -> Iterato
 def _kind(before: Value, after: Value) -> tuple[str, str] | None:
     """What is wrong with a value beside the right one, of one cell and of several."""
     if isinstance(before, Error):
-        return None if isinstance(after, Error) else (f"shows {before.code}", f"show {before.code}")
+        return (
+            None if isinstance(after, Error) else (f"shows {before.code}", f"show {before.code}")
+        )
     if before == after or isinstance(after, Error):
         return None
     if before == "" or before is None:

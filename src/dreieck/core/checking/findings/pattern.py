@@ -127,7 +127,9 @@ def _in_column(sheet: Sheet, number: int, runs: list[Patch]) -> Iterator[Break]:
         for later in runs[index + 1 : index + 1 + _LONGEST_GAP + 1]:
             gap = Area(number, run.area.bottom + 1, number, later.area.top - 1)
             if later.shape.plain is run.shape.plain:
-                long = max(run.area.height, later.area.height) >= 2 or _is_filled(sheet, gap, run, "row")
+                long = max(run.area.height, later.area.height) >= 2 or _is_filled(
+                    sheet, gap, run, "row"
+                )
                 if long and 1 <= gap.height <= _LONGEST_GAP and _is_break(sheet, gap, run):
                     yield Break(gap, run.shape)
                 break
@@ -154,11 +156,13 @@ def _across(sheet: Sheet) -> Iterator[Break]:
             gap = Area(beside, row, beside, row)
             further = sheet.content(Cell(beyond + 1, row))
             long = patch.area.width >= 2 or further is patch.shape or patch.area.height >= 3
-            long = long or (_is_filled(sheet, gap, patch, "column") and not _is_input(sheet, gap.first))
+            long = long or (
+                _is_filled(sheet, gap, patch, "column") and not _is_input(sheet, gap.first)
+            )
             content = sheet.content(gap.first)
             # Beside each other formulas often differ; what is told is a slip of the same.
-            other = isinstance(content, Shape) and not is_slip(patch.shape, content)
-            if long and not other and _is_break(sheet, gap, patch):
+            differs = isinstance(content, Shape) and not is_slip(patch.shape, content)
+            if long and not differs and _is_break(sheet, gap, patch):
                 yield Break(gap, patch.shape)
 
 
@@ -169,9 +173,7 @@ def _is_break(sheet: Sheet, gap: Area, patch: Patch) -> bool:
         content = sheet.content(cell)
         if content is None and _awaits_row(sheet, patch.shape, cell):
             continue
-        if isinstance(content, str) and awaits(
-            sheet, patch.shape, cell, patch.area.first, None
-        ):
+        if isinstance(content, str) and awaits(sheet, patch.shape, cell, patch.area.first, None):
             continue
         if not isinstance(content, float | Shape):
             return False

@@ -6,11 +6,11 @@ from collections import Counter
 from collections.abc import Iterator
 from typing import NamedTuple
 
+from dreieck.core.analysis.totalling import is_total, summed
 from dreieck.core.analysis.uses import Use, is_plain_summary, uses
 from dreieck.core.calculate import Calculation
 from dreieck.core.checking.findings.finding import Finding, State, rule
 from dreieck.core.checking.findings.mends import stretched
-from dreieck.core.analysis.totalling import is_total, summed
 from dreieck.core.checking.subject import Subject, moves
 from dreieck.core.checking.surroundings import (
     is_heading,
@@ -200,9 +200,7 @@ def _walks_on(subject: Subject, area: Area, landing: Cell, axis: Axis) -> bool:
     return False
 
 
-def _is_read_together(
-    subject: Subject, area: Area, missed: tuple[Area, ...], axis: Axis
-) -> bool:
+def _is_read_together(subject: Subject, area: Area, missed: tuple[Area, ...], axis: Axis) -> bool:
     """Whether another formula summarises what is read and what is missed as one list."""
     whole = area
     for each in missed:
@@ -267,9 +265,7 @@ def _before(subject: Subject, sheet: Sheet, area: Area, axis: Axis, count: int) 
     return len(cells)
 
 
-def _behind_a_gap(
-    subject: Subject, sheet: Sheet, area: Area, landing: Cell, axis: Axis
-) -> int:
+def _behind_a_gap(subject: Subject, sheet: Sheet, area: Area, landing: Cell, axis: Axis) -> int:
     """How far numbers that nothing reads go on behind a gap, up to the formula itself."""
     crossing = CROSSING[axis]
     end, own = area.on(axis)[1], landing.on(axis)
@@ -315,12 +311,10 @@ def _is_meant(
     calculation = subject.calculation
     sheet = subject.sheet_of(use.reference)
     assert sheet is not None
-    told = {
-        label(calculation, sheet, cell, axis) for cell in (missed.first, missed.last)
-    }
+    told = {label(calculation, sheet, cell, axis) for cell in (missed.first, missed.last)}
     if any(names_memo(text) for text in told):
         return True
-    readers = [each for each in calculation.read_map().reading(sheet.name, missed)]
+    readers = list(calculation.read_map().reading(sheet.name, missed))
     for reader in readers:
         if reader.sheet != subject.sheet.name:
             continue
@@ -359,9 +353,7 @@ def _windows(shape: Shape, at: Cell) -> list[Area]:
     return [area for area in found if area]
 
 
-def _is_total_line(
-    subject: Subject, sheet: Sheet, area: Area, missed: Area, axis: Axis
-) -> bool:
+def _is_total_line(subject: Subject, sheet: Sheet, area: Area, missed: Area, axis: Axis) -> bool:
     """Whether the line behind a range holds the totals of the lines before it."""
     crossing = CROSSING[axis]
     cell = missed.first
@@ -418,5 +410,3 @@ def goes_on(calculation: Calculation, sheet: Sheet, inside: Cell, cell: Cell, ar
 def _sums(content: Content, cell: Cell, area: Area) -> bool:
     """Whether a formula adds up some of an area itself."""
     return any(each.common(area) for each in summed(content, cell))
-
-

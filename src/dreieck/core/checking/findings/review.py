@@ -29,9 +29,7 @@ def reviewed(calculation: Calculation, found: list[Finding], again: Again) -> li
     """The findings of a list that stand for a mistake each, with their consequences."""
     left, folded = _without_errors(found)
     left = _without_vanishing(calculation, left, again)
-    told = [
-        _told(calculation, finding, folded.get(index, [])) for index, finding in left
-    ]
+    told = [_told(calculation, finding, folded.get(index, [])) for index, finding in left]
     return sorted(told, key=lambda finding: _ORDER[finding.state])
 
 
@@ -46,9 +44,7 @@ def _without_errors(
     for number, error in errors:
         cause = next((n for n, each in others if brings(each, error)), None)
         if cause is None:
-            cause = next(
-                (n for n, each in errors if n != number and _begins(each, error)), None
-            )
+            cause = next((n for n, each in errors if n != number and _begins(each, error)), None)
         if cause is None:
             left.append((number, error))
         else:
@@ -94,7 +90,11 @@ def _without_vanishing(
         if number in gone or after is None:
             continue
         for other, finding in doubts:
-            if other in gone or other == number or not _touches(calculation, after, cause, finding):
+            if (
+                other in gone
+                or other == number
+                or not _touches(calculation, after, cause, finding)
+            ):
                 continue
             if not _stays(finding, again(after, finding)):
                 gone.add(other)
@@ -139,7 +139,9 @@ def _told(calculation: Calculation, finding: Finding, errors: list[Finding]) -> 
         causes += wrongs(calculation, after, finding)
         cells = errors_gone(calculation, after, (finding, *errors))
         if cells:
-            because.append(f"with the mend {many(cells, 'error')} {'is' if cells == 1 else 'are'} gone")
+            because.append(
+                f"with the mend {many(cells, 'error')} {'is' if cells == 1 else 'are'} gone"
+            )
     elsewhere: dict[str, list[Area]] = {}
     for error in errors:
         if not (error.sheet == finding.sheet and all(_covers(finding, a) for a in error.areas)):
@@ -151,4 +153,8 @@ def _told(calculation: Calculation, finding: Finding, errors: list[Finding]) -> 
         one = sum(area.size for area in areas) == 1
         them = "it" if finding.count == 1 else "them"
         causes.append(f"{where} {'fails' if one else 'fail'} because of {them}")
-    return replace(finding, because=tuple(because), causes=tuple(causes))
+    broken = tuple(a for e in errors if e.sheet == finding.sheet for a in e.areas)
+    state = "broken" if errors else finding.state
+    return replace(
+        finding, state=state, because=tuple(because), causes=tuple(causes), broken=broken
+    )

@@ -188,8 +188,9 @@ def dents(calculation: Calculation, sheet: Sheet) -> Iterator[Break]:
                 any(block.holds(cell.step(axis, step)) for step in (-1, 1)) for axis in AXES
             )
             content = sheet.content(cell)
-            if beside and isinstance(content, float | Shape) and awaits(
-                sheet, block.shape, cell, block.start, None
-            ):
-                if not isinstance(content, Shape) or is_slip(block.shape, content):
-                    yield Break(Area.of(cell), block.shape)
+            if (
+                beside
+                and isinstance(content, float | Shape)
+                and awaits(sheet, block.shape, cell, block.start, None)
+            ) and (not isinstance(content, Shape) or is_slip(block.shape, content)):
+                yield Break(Area.of(cell), block.shape)

@@ -14,7 +14,7 @@ from dreieck.core.formula.reference import RangeReference
 from dreieck.core.functions import Takes, Trait, find, has
 from dreieck.core.grid import CROSSING, Area, Axis, Cell
 from dreieck.core.sheet.sheet import Sheet
-from dreieck.core.values import Error, Place, compared
+from dreieck.core.values import Error, Place, Value, compared
 from dreieck.core.words.counting import quoted
 
 _MOST = 5_000
@@ -89,12 +89,12 @@ def _out_of_order(subject: Subject, sheet: Sheet, line: Area) -> Cell | None:
     """The first cell of a line that is smaller than one before it."""
     if line.width > 1 and line.height > 1:
         return None
-    before: object = None
+    before: Value = None
     for count, (cell, value) in enumerate(subject.calculation.filled_values(sheet.name, line)):
         if count >= _MOST:
             break
         if before is not None and type(value) is type(before):
-            order = compared(value, before)  # type: ignore[arg-type]
+            order = compared(value, before)
             if not isinstance(order, Error) and order < 0:
                 return cell
         if isinstance(value, float | str):
@@ -126,7 +126,8 @@ def other_heading(subject: Subject) -> Iterator[Finding]:
         if function is None or Trait.SEARCHES not in function.traits or len(call.arguments) < 3:
             continue
         index = next(
-            (n for n, p in enumerate(function.parameters) if n > 1 and p.takes is Takes.WHOLE), None
+            (n for n, p in enumerate(function.parameters) if n > 1 and p.takes is Takes.WHOLE),
+            None,
         )
         table = next((a for a in call.arguments[:2] if isinstance(a, RangeReference)), None)
         if index is None or table is None or index >= len(call.arguments):
@@ -237,9 +238,7 @@ def _better(
     return (found[0][0], own, now) if len(found) == 1 else None
 
 
-def _table_heading(
-    subject: Subject, sheet: Sheet, area: Area, axis: Axis, at: int
-) -> str:
+def _table_heading(subject: Subject, sheet: Sheet, area: Area, axis: Axis, at: int) -> str:
     """What a column of a table is headed by: right above it, or in its first row."""
     crossing = CROSSING[axis]
     cell = area.spanning(axis, at, at).first

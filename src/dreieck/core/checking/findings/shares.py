@@ -4,9 +4,9 @@ from __future__ import annotations
 
 from collections.abc import Iterator
 
+from dreieck.core.analysis.totalling import summed
 from dreieck.core.checking.findings.finding import Finding, rule
 from dreieck.core.checking.findings.mends import refilled
-from dreieck.core.analysis.totalling import summed
 from dreieck.core.checking.subject import Subject
 from dreieck.core.checking.surroundings import label, names_total
 from dreieck.core.checking.weighing.doubt import doubt

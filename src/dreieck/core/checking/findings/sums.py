@@ -4,10 +4,10 @@ from __future__ import annotations
 
 from collections.abc import Iterator
 
+from dreieck.core.analysis.totalling import added, summed, terms
 from dreieck.core.analysis.uses import Use
 from dreieck.core.checking.findings.finding import Finding, Mend, rule
 from dreieck.core.checking.findings.mends import refilled, stretched
-from dreieck.core.analysis.totalling import added, summed, terms
 from dreieck.core.checking.subject import Subject
 from dreieck.core.checking.surroundings import label, names_memo, names_part
 from dreieck.core.formula import Shape, tree
@@ -114,9 +114,7 @@ def _all_totals(sheet: Sheet, line: Area, found: dict[Cell, list[Area]]) -> bool
     return bool(filled) and all(cell in found or isinstance(c, str) for cell, c in filled)
 
 
-def _with_arguments(
-    subject: Subject, use: Use, areas: tuple[Area, ...], says: str
-) -> Mend:
+def _with_arguments(subject: Subject, use: Use, areas: tuple[Area, ...], says: str) -> Mend:
     """Summarise some areas instead of the range."""
     arguments = tuple(_reference(area, subject.start, use.reference.sheet) for area in areas)
     return refilled(subject, Shape.of(tree.Call(use.function, arguments)), says)
@@ -212,9 +210,7 @@ def _same_cell(subject: Subject, term: CellReference) -> Finding:
     )
 
 
-def _before(
-    gap: Cell, references: tuple[Reference, ...], number: int, start: Cell
-) -> bool:
+def _before(gap: Cell, references: tuple[Reference, ...], number: int, start: Cell) -> bool:
     """Whether a missing cell comes right after the reference before this one."""
     area = references[number - 1].area(start) if number else None
     return area is not None and area.first in (gap.step("row", -1), gap.step("column", -1))
@@ -304,7 +300,9 @@ def _left_out(subject: Subject, cells: tuple[CellReference, ...]) -> list[Cell]:
     behind = last + 1
     # Numbers between the chain and its own formula belong to it too.
     own = subject.start.on(axis)
-    while sheet is subject.sheet and behind < own and _is_alike(sheet, read[0], line, axis, behind):
+    while (
+        sheet is subject.sheet and behind < own and _is_alike(sheet, read[0], line, axis, behind)
+    ):
         behind += 1
     end = behind - 1 if own - _WIDEST_GAP <= behind <= own and behind - 1 > last else last
     between = [at for at in range(first, end + 1) if at not in places]

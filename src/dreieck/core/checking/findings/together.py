@@ -52,7 +52,7 @@ def _lists(subject: Subject) -> tuple[Together, ...]:
 
 
 def _found(subject: Subject) -> Iterator[Together]:
-    numbered = {id(node): number for number, node in enumerate(_references(subject.shape.tree))}
+    numbered = {id(each): number for number, each in enumerate(subject.shape.references)}
     for node in tree.walk(subject.shape.tree):
         if not isinstance(node, tree.Call):
             continue
@@ -72,21 +72,14 @@ def _found(subject: Subject) -> Iterator[Together]:
                         yield from _along(subject, [first, inner], numbered, axis)
 
 
-def _references(node: tree.Node) -> Iterator[tree.Node]:
-    return (each for each in tree.walk(node) if isinstance(each, tree.Node) and _is_reference(each))
-
-
-def _is_reference(node: tree.Node) -> bool:
-    return node in tree.references(node)
-
-
 def _list_searched(node: tree.Node) -> RangeReference | None:
     """The list of a search whose result is the place in another one."""
     while isinstance(node, tree.Group):
         node = node.inner
-    if isinstance(node, tree.Call) and has(node.function, Trait.NEAREST):
-        if len(node.arguments) > 1 and isinstance(node.arguments[1], RangeReference):
-            return node.arguments[1]
+    searches = isinstance(node, tree.Call) and has(node.function, Trait.NEAREST)
+    if searches and isinstance(node, tree.Call) and len(node.arguments) > 1:
+        inner = node.arguments[1]
+        return inner if isinstance(inner, RangeReference) else None
     return None
 
 
@@ -231,9 +224,7 @@ def list_ends(subject: Subject) -> Iterator[Finding]:
             return
 
 
-def _longer(
-    subject: Subject, group: Together, span: tuple[int, int], missed: Area
-) -> Finding:
+def _longer(subject: Subject, group: Together, span: tuple[int, int], missed: Area) -> Finding:
     """The lists of a group are longer than what is read of them."""
     shape = subject.shape
     for column in group.columns:
@@ -269,9 +260,9 @@ def _alone(subject: Subject) -> Iterator[Together]:
         sheet, area = subject.sheet_of(reference), reference.area(subject.start)
         if use.how != "list" or not sheet or not area or not reference.rows:
             continue
-        if area.height > 1 and all(part.locked for part in reference.on("row")):
-            yield Together("row", (Column(use.number, reference, sheet, area),))
-        elif area.height > 1 and subject.block.area.height == 1:
+        if (area.height > 1 and all(part.locked for part in reference.on("row"))) or (
+            area.height > 1 and subject.block.area.height == 1
+        ):
             yield Together("row", (Column(use.number, reference, sheet, area),))
 
 
@@ -313,9 +304,7 @@ def _holds_numbers(subject: Subject, group: Together, at: int) -> bool:
     )
 
 
-def _goes_on(
-    subject: Subject, column: Column, axis: Axis, at: int, toward: int = -1
-) -> bool:
+def _goes_on(subject: Subject, column: Column, axis: Axis, at: int, toward: int = -1) -> bool:
     """Whether a line holds values of the sorts of the line beside it, and no total."""
     for here, there in zip(
         _line(column, axis, at).cells(), _line(column, axis, at + toward).cells(), strict=True

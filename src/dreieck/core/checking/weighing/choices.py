@@ -63,8 +63,7 @@ def choices(subject: Subject, start: Cell | None = None) -> list[Choice]:
     """
     start = start or subject.start
     options = [
-        _options(reference, start, subject.block.area)
-        for reference in subject.shape.references
+        _options(reference, start, subject.block.area) for reference in subject.shape.references
     ]
     if prod(map(len, options)) <= MOST:
         found = [_choice(subject, each) for each in product(*options)]
@@ -111,9 +110,7 @@ def _options(reference: Reference, start: Cell, area: Area) -> list[Reference]:
         holds = ("moves", "first", "stays", "last")
     for axis in axes(reference):
         if area.length(axis) > 1:
-            found += [
-                with_lock(each, start, axis, hold) for hold in holds for each in list(found)
-            ]
+            found += [with_lock(each, start, axis, hold) for hold in holds for each in list(found)]
     return list(dict.fromkeys(found))
 
 

@@ -21,7 +21,7 @@ _MOST_CELLS = 100_000
 
 def range_troubles(subject: Subject) -> Iterator[Trouble]:
     """What speaks against the locks of the ranges of a block."""
-    for part in subject.parts:
+    for part in subject.whole_parts:
         for axis in extended(part):
             for use in subject.range_uses:
                 if use.how != "place" and use.reference.on(axis):
@@ -63,9 +63,7 @@ def _range(subject: Subject, use: Use, part: Area, axis: Axis) -> Iterator[Troub
     yield from _growing(subject, use, part, axis, first)
 
 
-def _torn(
-    subject: Subject, use: Use, part: Area, axis: Axis, first: Area
-) -> Iterator[Trouble]:
+def _torn(subject: Subject, use: Use, part: Area, axis: Axis, first: Area) -> Iterator[Trouble]:
     """A list that moves while the same, or one that belongs to it, stays."""
     if any(each.locked for each in use.reference.on(axis)):
         return
@@ -129,8 +127,8 @@ def _line(
         ]
         for each in others:
             area = each.reference.area(part.first)
-            aligned = area and area.on(axis)[0] == part.on(axis)[0] and moves(
-                each.reference.on(axis)
+            aligned = (
+                area and area.on(axis)[0] == part.on(axis)[0] and moves(each.reference.on(axis))
             )
             if aligned and area and area.on(CROSSING[axis]) == first.on(CROSSING[axis]):
                 yield Trouble("itself", use.number, 9.0, (away,))
@@ -153,9 +151,7 @@ def _keys_left(
         yield Trouble("shrinks", use.number, 8.0, (away,))
 
 
-def _growing(
-    subject: Subject, use: Use, part: Area, axis: Axis, first: Area
-) -> Iterator[Trouble]:
+def _growing(subject: Subject, use: Use, part: Area, axis: Axis, first: Area) -> Iterator[Trouble]:
     """A range of which one corner stays: a running total, or a list with one corner free."""
     away = part.spanning(axis, part.on(axis)[0] + 1, part.on(axis)[1])
     searches = has(use.function, Trait.SEARCHES)
@@ -167,9 +163,9 @@ def _growing(
         yield Trouble("corner", use.number, 9.0, (away,))
     elif searches and not (has(use.function, Trait.FITS) and _looks_into_itself(subject, use)):
         yield Trouble("corner", use.number, 8.0, (away,))
-    elif _summed(use) and first.length(CROSSING[axis]) > 1:
-        yield Trouble("corner", use.number, 7.0, (away,))
-    elif use.how == "total" and not follows and first.length(axis) > 2:
+    elif (_summed(use) and first.length(CROSSING[axis]) > 1) or (
+        use.how == "total" and not follows and first.length(axis) > 2
+    ):
         yield Trouble("corner", use.number, 7.0, (away,))
 
 
@@ -212,9 +208,7 @@ def whole_list(subject: Subject, use: Use, part: Area, axis: Axis) -> bool:
     if use.how not in ("total", "list"):
         return False
     _, end = first.on(axis)
-    ends_full = bool(
-        np.any(subject.kinds(sheet, first.spanning(axis, end, end)) != Kind.EMPTY)
-    )
+    ends_full = bool(np.any(subject.kinds(sheet, first.spanning(axis, end, end)) != Kind.EMPTY))
     before, after = first.first.step(axis, -1), first.last.step(axis, 1)
     total = bool(summed(sheet.content(after), after)) if after.on_sheet else False
     after_is_free = total or not isinstance(subject.value(sheet, after), float)

@@ -101,8 +101,7 @@ class Reading:
 
     def along(self, axis: Axis, mask: Mask) -> Mask:
         """Whether all landings of each line across an axis are marked."""
-        across: Mask = mask.all(axis=0 if axis == "row" else 1)
-        return across
+        return np.asarray(mask.all(axis=0 if axis == "row" else 1))
 
     def labels(self, axis: Axis) -> tuple[str, ...]:
         """What the cells that are read along an axis are labelled."""

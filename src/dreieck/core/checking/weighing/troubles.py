@@ -29,7 +29,6 @@ from dreieck.core.formula.reference import CellReference
 from dreieck.core.grid import AXES, CROSSING, LAST, Area, Axis, Cell
 from dreieck.core.grid.areas import Mask, areas_of
 from dreieck.core.sheet.cells import Kind
-from dreieck.core.sheet.sheet import Sheet
 
 ENOUGH = 6.0
 """From this weight on locks are in doubt."""
@@ -61,7 +60,7 @@ def extended(part: Area) -> list[Axis]:
 
 def cell_troubles(subject: Subject) -> Iterator[Trouble]:
     """What speaks against the locks of the references to single cells."""
-    for part in subject.parts:
+    for part in subject.whole_parts:
         axes = extended(part)
         if not axes:
             continue
@@ -170,7 +169,7 @@ def _text(reading: Reading, others: list[Reading], axes: list[Axis]) -> Iterator
     lines = [axis for axis in axes if reading.moves(axis)]
     if not lines:
         yield from _marked(reading, "text", text, 0.0, 1.0)
-    elif all(reading.in_line(axis) and reading.numbers_on(axis) > 1 for axis in lines):
+    elif all(reading.in_line(axis) and reading.ends_on(axis) > 1 for axis in lines):
         yield from _marked(reading, "text", text, 0.1, 4.0)
     else:
         yield from _marked(reading, "text", text, 5.0, 14.0)
@@ -182,11 +181,11 @@ def _results(reading: Reading, others: list[Reading], axes: list[Axis]) -> Itera
     if not own.any() or own.all():
         return
     seeds = reading.kinds[~own]
-    if (seeds == Kind.TEXT).all() and reading.use.how != "total":
-        yield from _marked(reading, "results", own, 8.0, 12.0)
-    elif _is_factor(reading, axes):
-        yield from _marked(reading, "results", own, 8.0, 12.0)
-    elif len(axes) == 2 and not _goes_on_from_results(reading, others):
+    if (
+        ((seeds == Kind.TEXT).all() and reading.use.how != "total")
+        or _is_factor(reading, axes)
+        or (len(axes) == 2 and not _goes_on_from_results(reading, others))
+    ):
         yield from _marked(reading, "results", own, 8.0, 12.0)
     elif len(axes) == 2:
         yield from _marked(reading, "results", own, 3.0, 4.0)
@@ -231,9 +230,7 @@ def _is_series(reading: Reading, axis: Axis) -> bool:
     part, subject, crossing = reading.part, reading.subject, CROSSING[axis]
     areas = (each.area(part.first) for each in subject.shape.references if not each.sheet)
     read = frozenset(area.on(crossing)[0] for area in areas if area)
-    return counts_on(
-        subject.calculation, subject.sheet, part.first, axis, part.length(axis), read
-    )
+    return counts_on(subject.calculation, subject.sheet, part.first, axis, part.length(axis), read)
 
 
 def gives_no_number(shape: Shape) -> bool:
@@ -446,9 +443,18 @@ def _sibling(reading: Reading, others: list[Reading], axes: list[Axis]) -> Itera
                 return
 
 
-_CELL_TROUBLES: tuple[
-    Callable[[Reading, list[Reading], list[Axis]], Iterator[Trouble]], ...
-] = (_empty, _text, _results, _astray, _total_left, _itself, _unread, _torn, _stuck, _sibling)
+_CELL_TROUBLES: tuple[Callable[[Reading, list[Reading], list[Axis]], Iterator[Trouble]], ...] = (
+    _empty,
+    _text,
+    _results,
+    _astray,
+    _total_left,
+    _itself,
+    _unread,
+    _torn,
+    _stuck,
+    _sibling,
+)
 
 
 def _twice(subject: Subject, readings: list[Reading]) -> Iterator[Trouble]:
@@ -461,10 +467,12 @@ def _twice(subject: Subject, readings: list[Reading]) -> Iterator[Trouble]:
         if left and node.left == node.right:
             yield _whole(left, "twice", 12.0)
             return
-        if left and right and left.sheet is right.sheet and right.area.common(left.area):
-            if any(left.stays(axis) and right.moves(axis) for axis in AXES):
-                # A share has what stays below the line.
-                yield _whole(left, "inverted", 1.0)
+        along = left and right and left.sheet is right.sheet and right.area.common(left.area)
+        if not left or not right or not along:
+            continue
+        if any(left.stays(axis) and right.moves(axis) for axis in AXES):
+            # A share has what stays below the line.
+            yield _whole(left, "inverted", 1.0)
 
 
 def _same(subject: Subject) -> Iterator[Trouble]:

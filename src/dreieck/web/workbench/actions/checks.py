@@ -5,7 +5,7 @@ from __future__ import annotations
 from dreieck.core.checking.aim import aimed
 from dreieck.core.checking.findings import Finding, Mend, missed_by
 from dreieck.core.exceptions import DreieckError
-from dreieck.core.formula import mentions
+from dreieck.core.formula import Shape, mentions
 from dreieck.core.formula.locks import Relocked
 from dreieck.core.formula.printer import reference_text
 from dreieck.core.formula.shift import tag
@@ -57,6 +57,7 @@ def release(context: Context) -> str:
         one = len(over) == 1
         held = f"{many(len(over), 'cell')} that hold{'s' * one} something"
         told = many(len(doubts), "finding") if doubts else ""
+        context.waits = True
         what = " and ".join(part for part in (told, held if over else "") if part)
         return f"This fill waits, because of {what}. Look, then land it or drop it."
     return land(context, Landing())
@@ -143,7 +144,9 @@ def _rehearse_mended(context: Context, situation: Situation, chosen: Mend) -> st
         state.target = Area.parse(state.target)._replace(bottom=bottom).text
     else:
         start = fill.start_of(situation.start)
+        shape = edit.runs[0].content
+        text = shape.text(start) if isinstance(shape, Shape) else chosen.after
         state.flipped = state.flipped or state.text is None
-        state.writing, state.text, state.caret = start.text, chosen.after, len(chosen.after)
+        state.writing, state.text, state.caret = start.text, text, len(text)
         state.source = state.source or Area.of(Cell.parse(state.writing)).text
     return f"Rehearsed anew: {chosen.says}."

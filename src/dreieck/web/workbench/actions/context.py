@@ -23,8 +23,8 @@ class Context:
     """An open workbook, the state of the page that asks, and what the answer tells besides.
 
     An action sets ``insists`` where the page must take the state that it led to, ``in_parts``
-    where what was pasted can be pasted in part instead; ``offers`` are other readings of what
-    was entered, with its cell.
+    where what was pasted can be pasted in part instead, ``waits`` where a fill does because of
+    something in doubt; ``offers`` are other readings of what was entered, with its cell.
     """
 
     opened: OpenWorkbook
@@ -32,6 +32,7 @@ class Context:
     library: Library
     insists: bool = False
     in_parts: bool = False
+    waits: bool = False
     offers: list[tuple[str, Other]] = field(default_factory=list)
 
     @property
