@@ -96,9 +96,13 @@ class Subject:
 
     def once(self, question: Callable[[Subject], T]) -> T:
         """The answer to a question about the block, worked out once."""
-        if question not in self._answers:
-            self._answers[question] = question(self)
-        answer: T = self._answers[question]
+        return self.kept(question, lambda: question(self))
+
+    def kept(self, key: object, find: Callable[[], T]) -> T:
+        """What is found under a key, looked for once."""
+        if key not in self._answers:
+            self._answers[key] = find()
+        answer: T = self._answers[key]
         return answer
 
     def sheet_of(self, reference: Reference) -> Sheet | None:

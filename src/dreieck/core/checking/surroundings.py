@@ -7,7 +7,8 @@ import re
 from collections.abc import Iterator, Sequence
 
 from dreieck.core.calculate.calculation import Calculation
-from dreieck.core.grid import CROSSING, Axis, Cell
+from dreieck.core.formula import Shape
+from dreieck.core.grid import CROSSING, Area, Axis, Cell
 from dreieck.core.sheet.sheet import Sheet
 
 MOST = 24
@@ -41,8 +42,11 @@ def texts_along(
     """
     crossing, count = CROSSING[axis], min(count, MOST)
     for back in range(1, min(first.on(crossing), _FAR)):
-        cells = (first.step(crossing, -back).step(axis, n) for n in range(count))
-        texts = tuple(_text(calculation, sheet, cell) for cell in cells)
+        line = Area.of(first.step(crossing, -back))
+        line = line.spanning(axis, first.on(axis), first.on(axis) + count - 1)
+        if 2 * sheet.count(line) <= count:
+            continue
+        texts = tuple(_text(calculation, sheet, cell) for cell in line.cells())
         told = [text for text in texts if text]
         if 2 * len(told) > count and (count == 1 or len(set(told)) > 1):
             return texts
@@ -59,9 +63,10 @@ def label(calculation: Calculation, sheet: Sheet, cell: Cell, axis: Axis) -> str
 
 
 def _text(calculation: Calculation, sheet: Sheet, cell: Cell) -> str:
-    if not cell.on_sheet or sheet.content(cell) is None:
+    if not cell.on_sheet:
         return ""
-    value = calculation.value(sheet.name, cell)
+    content = sheet.content(cell)
+    value = calculation.value(sheet.name, cell) if isinstance(content, Shape) else content
     return value.strip().casefold() if isinstance(value, str) else ""
 
 

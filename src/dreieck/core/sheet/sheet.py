@@ -232,6 +232,10 @@ class Sheet:
                     if run.content is not None or run.look != PLAIN:
                         yield run
 
+    def __bool__(self) -> bool:
+        """A sheet is there, though nothing may be on it; to count it takes a while."""
+        return True
+
     def __len__(self) -> int:
         return sum(len(column) for column in self.columns.values())
 

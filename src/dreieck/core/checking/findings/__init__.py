@@ -80,13 +80,13 @@ def block_findings(calculation: Calculation, sheet: Sheet, block: Block) -> tupl
 
     An error that began elsewhere is told with the finding that is its cause.
     """
-    found = reviewed(calculation, _raw(calculation, sheet, block), _again)
+    found = reviewed(calculation, _raw(calculation, sheet, block), _Again)
     return tuple(_with_cause(calculation, finding) for finding in found)
 
 
 def pattern_findings(calculation: Calculation, sheet: Sheet) -> tuple[Finding, ...]:
     """The findings that are about cells outside of blocks, or about several blocks."""
-    return tuple(reviewed(calculation, _raw_of_sheet(calculation, sheet), _again))
+    return tuple(reviewed(calculation, _raw_of_sheet(calculation, sheet), _Again))
 
 
 def check_sheet(
@@ -125,7 +125,7 @@ def _checked(
         replace(finding, owner=owner) for finding, owner in zip(found, owners, strict=True)
     ]
     by_place: dict[int, list[Finding]] = {}
-    for finding in reviewed(calculation, numbered, _again):
+    for finding in reviewed(calculation, numbered, _Again):
         by_place.setdefault(finding.owner, []).append(finding)
     for number, (sheet, block) in enumerate(places):
         yield Checked(sheet, block, tuple(by_place.get(number, ())))
@@ -140,14 +140,30 @@ def _raw_of_sheet(calculation: Calculation, sheet: Sheet) -> list[Finding]:
     return [finding for rule in SHEET_RULES for finding in rule(calculation, sheet)]
 
 
-def _again(calculation: Calculation, finding: Finding) -> Iterable[Finding]:
-    """What the rules say of the cells of a finding with other values."""
-    sheet = calculation.workbook.sheet(finding.sheet)
-    for area in finding.areas[:3]:
-        block = block_at(sheet, area.first)
-        if block:
-            yield from _raw(calculation, sheet, block)
-    yield from _raw_of_sheet(calculation, sheet)
+class _Again:
+    """What the rules say with other values; each sheet and block is looked at once."""
+
+    def __init__(self, calculation: Calculation) -> None:
+        self._calculation = calculation
+        self._known: dict[tuple[str, object], list[Finding]] = {}
+
+    def __call__(self, finding: Finding) -> Iterable[Finding]:
+        sheet = self._calculation.workbook.sheet(finding.sheet)
+        if finding.rule not in RULES:
+            yield from self._found(sheet, None)
+            return
+        for area in finding.areas[:3]:
+            if block := block_at(sheet, area.first):
+                yield from self._found(sheet, block)
+
+    def _found(self, sheet: Sheet, block: Block | None) -> list[Finding]:
+        key = sheet.name, block and block.start
+        if key not in self._known:
+            raw = _raw(self._calculation, sheet, block) if block else None
+            self._known[key] = (
+                _raw_of_sheet(self._calculation, sheet) if raw is None else raw
+            )
+        return self._known[key]
 
 
 def _with_cause(calculation: Calculation, finding: Finding) -> Finding:

@@ -123,20 +123,26 @@ def _down(sheet: Sheet) -> Iterator[Break]:
 
 
 def _in_column(sheet: Sheet, number: int, runs: list[Patch]) -> Iterator[Break]:
+    found: list[Break] = []
+    short: list[Break] = []
     for index, run in enumerate(runs):
         for later in runs[index + 1 : index + 1 + _LONGEST_GAP + 1]:
             gap = Area(number, run.area.bottom + 1, number, later.area.top - 1)
             if later.shape.plain is run.shape.plain:
-                long = max(run.area.height, later.area.height) >= 2 or _is_filled(
-                    sheet, gap, run, "row"
-                )
-                if long and 1 <= gap.height <= _LONGEST_GAP and _is_break(sheet, gap, run):
-                    yield Break(gap, run.shape)
+                long = max(run.area.height, later.area.height) >= 2
+                if not long and not _is_filled(sheet, gap, run, "row"):
+                    break
+                if 1 <= gap.height <= _LONGEST_GAP and _is_break(sheet, gap, run):
+                    (found if long else short).append(Break(gap, run.shape))
                 break
+    yield from found
+    # Where one follows the other they are a pattern of their own.
+    yield from short if len(short) <= max(1, len(runs) // 4) else ()
 
 
 def _across(sheet: Sheet) -> Iterator[Break]:
     """Breaks between runs of one shape to the left and to the right."""
+    short: dict[int, list[Break]] = {}
     for patch in patches(sheet):
         beside, beyond = patch.area.right + 1, patch.area.right + 2
         held, other = sheet.columns.get(beside), sheet.columns.get(beyond)
@@ -156,14 +162,18 @@ def _across(sheet: Sheet) -> Iterator[Break]:
             gap = Area(beside, row, beside, row)
             further = sheet.content(Cell(beyond + 1, row))
             long = patch.area.width >= 2 or further is patch.shape or patch.area.height >= 3
-            long = long or (
-                _is_filled(sheet, gap, patch, "column") and not _is_input(sheet, gap.first)
-            )
             content = sheet.content(gap.first)
             # Beside each other formulas often differ; what is told is a slip of the same.
-            differs = isinstance(content, Shape) and not is_slip(patch.shape, content)
-            if long and not differs and _is_break(sheet, gap, patch):
+            if isinstance(content, Shape) and not is_slip(patch.shape, content):
+                continue
+            if not _is_break(sheet, gap, patch):
+                continue
+            if long:
                 yield Break(gap, patch.shape)
+            elif _is_filled(sheet, gap, patch, "column") and not _is_input(sheet, gap.first):
+                short.setdefault(row, []).append(Break(gap, patch.shape))
+    # Where one follows the other they are a pattern of their own.
+    yield from (each for found in short.values() if len(found) == 1 for each in found)
 
 
 def _is_break(sheet: Sheet, gap: Area, patch: Patch) -> bool:

@@ -33,6 +33,8 @@ from dreieck.core.words.counting import listed
 
 _MAX_NEIGHBOURS = 10_000
 _LONGEST_GAP = 3
+_LOOKED_AT = 24
+"""So many landings tell what the others of a block miss."""
 _SEVERAL = 3
 """So many landings that miss the same are no part that is meant."""
 
@@ -63,9 +65,10 @@ def misses_neighbours(subject: Subject) -> Iterator[Finding]:
         assert isinstance(reference, RangeReference)
         if not reference.rows or not reference.columns or _grows_or_slides(subject, use):
             continue
-        found = {at: missed for at in subject.landings if (missed := _missed(subject, use, at))}
+        landings = subject.landings[:_LOOKED_AT]
+        found = {at: missed for at in landings if (missed := _missed(subject, use, at))}
         # Where most of a block miss nothing, the others are as their neighbours.
-        if found and 2 * len(found) >= len(subject.landings):
+        if found and 2 * len(found) >= len(landings):
             yield _missing(subject, use, found)
 
 

@@ -18,18 +18,27 @@ from dreieck.core.sheet.edits import SetCells
 from dreieck.core.words.counting import listed, many
 
 _MOST_TRIED = 10
-"""The mends of so many findings of a list are tried."""
+"""So many findings of a list are asked whether others are gone with them."""
+_MOST_TOLD = 60
+"""The mends of so many are tried for what comes of them."""
 _ORDER = {"broken": 0, "doubt": 1, "note": 2}
 
-Again = Callable[[Calculation, Finding], Iterable[Finding]]
-"""Looks once more, with other values, at what a finding is about."""
+Look = Callable[[Finding], Iterable[Finding]]
+"""Looks once more at what a finding is about."""
+Again = Callable[[Calculation], Look]
+"""How to look once more, with other values."""
 
 
 def reviewed(calculation: Calculation, found: list[Finding], again: Again) -> list[Finding]:
     """The findings of a list that stand for a mistake each, with their consequences."""
     left, folded = _without_errors(found)
     left = _without_vanishing(calculation, left, again)
-    told = [_told(calculation, finding, folded.get(index, [])) for index, finding in left]
+    told: list[Finding] = []
+    doubts = 0
+    for index, finding in left:
+        doubts += finding.state != "note"
+        errors = folded.get(index, [])
+        told.append(_told(calculation, finding, errors, tries=doubts <= _MOST_TOLD))
     return sorted(told, key=lambda finding: _ORDER[finding.state])
 
 
@@ -89,6 +98,7 @@ def _without_vanishing(
         after = tried(calculation, cause.mends[0]) if cause.mends else None
         if number in gone or after is None:
             continue
+        look = again(after)
         for other, finding in doubts:
             if (
                 other in gone
@@ -96,7 +106,7 @@ def _without_vanishing(
                 or not _touches(calculation, after, cause, finding)
             ):
                 continue
-            if not _stays(finding, again(after, finding)):
+            if not _stays(finding, look(finding)):
                 gone.add(other)
     return [each for each in found if each[0] not in gone]
 
@@ -128,13 +138,15 @@ def _stays(finding: Finding, after: Iterable[Finding]) -> bool:
     )  # fmt: skip
 
 
-def _told(calculation: Calculation, finding: Finding, errors: list[Finding]) -> Finding:
+def _told(
+    calculation: Calculation, finding: Finding, errors: list[Finding], *, tries: bool
+) -> Finding:
     """A finding with what comes of it, and what its mend does for it."""
     if finding.state == "note":
         return finding
     causes: list[str] = []
     because = list(finding.because)
-    after = tried(calculation, finding.mends[0]) if finding.mends else None
+    after = tried(calculation, finding.mends[0]) if finding.mends and tries else None
     if after is not None:
         causes += wrongs(calculation, after, finding)
         cells = errors_gone(calculation, after, (finding, *errors))

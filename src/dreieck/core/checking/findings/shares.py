@@ -21,7 +21,7 @@ from dreieck.core.sheet.sheet import Sheet
 @rule("part-of-a-part")
 def part_of_a_part(subject: Subject) -> Iterator[Finding]:
     """A list is divided by one of its own cells, while its total stands at its end."""
-    if doubt(subject):
+    if subject.block.size < 2 or doubt(subject):
         return
     for part in subject.parts:
         readings = [r for use in subject.cell_uses if (r := Reading.of(subject, use, part))]

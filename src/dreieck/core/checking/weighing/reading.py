@@ -36,6 +36,10 @@ class Reading:
     @classmethod
     def of(cls, subject: Subject, use: Use, part: Area) -> Reading | None:
         """The reading of a use; None where it reads no sheet, or falls off it somewhere."""
+        return subject.kept((use.number, part), lambda: cls._of(subject, use, part))
+
+    @classmethod
+    def _of(cls, subject: Subject, use: Use, part: Area) -> Reading | None:
         if not isinstance(use.reference, CellReference):
             return None
         found = subject.read(use.reference, part)
