@@ -73,7 +73,7 @@ def test_findings_know_functions_by_what_they_do():
         ("=GEOMEAN(A4:A7~A8)", set()),
         ("=SUM(A4:A7,A8)", set()),
         ("=SUM(A4:A6,A8)", {"misses-neighbours"}),
-        ("=COUNTA(A4:A7)", set()),
+        ("=COUNTA(A4:A7)", {"misses-neighbours"}),
         ("=SUM(A4:A7 A3:A5)", set()),
         ("=IFERROR(B3*2,0)", set()),
         ("=IFS(B3,1,TRUE,2)", set()),

@@ -2,7 +2,7 @@
 
 A table begins with ``## its name``. ``wrong`` lists the cells that are mistaken, ``right`` what a
 cell holds after the mend. Cells are split by ``|`` from A1 on; ``"`` is filled from above,
-``<`` from the left; ``-- Name`` begins another sheet.
+``<`` from the left; ``-- Name`` begins another sheet, ``name`` tells a name and its reference.
 """
 
 from dataclasses import dataclass, field
@@ -26,10 +26,12 @@ class Table:
     wrong: list[str] = field(default_factory=list)
     right: list[tuple[str, str]] = field(default_factory=list)
     sheets: dict[str, list[str]] = field(default_factory=dict)
+    names: dict[str, str] = field(default_factory=dict)
 
     def made(self) -> Workbook:
         """The workbook that holds the table."""
-        return typed_workbook({name: _entries(rows) for name, rows in self.sheets.items()})
+        sheets = {name: _entries(rows) for name, rows in self.sheets.items()}
+        return typed_workbook(sheets, self.names)
 
 
 def tables(file: str) -> list[Table]:
@@ -45,6 +47,9 @@ def tables(file: str) -> list[Table]:
         elif line.startswith("right "):
             _, cell, content = line.split(" ", 2)
             found[-1].right.append((cell, content))
+        elif line.startswith("name "):
+            _, name, stands_for = line.split(" ", 2)
+            found[-1].names[name] = stands_for
         elif line.startswith("-- "):
             sheet = line[3:]
         elif line.strip():

@@ -22,6 +22,7 @@ from dreieck.core.sheet.sheet import Sheet
 from dreieck.core.words.counting import listed, quoted
 
 _MOST_ALIKE = 200
+_NEAR = 20
 _OLD = re.compile(r"\b(last|old|older|previous|prior|former)\b", re.IGNORECASE)
 _SPANS = re.compile(r"\b(from|until|till|through|up to|after|before|on)\b", re.IGNORECASE)
 _TIMES = re.compile(
@@ -72,21 +73,26 @@ def _own_input(subject: Subject, reference: CellReference, cell: Cell) -> Cell |
         free = not any(calculation.read_map().reading(sheet.name, Area.of(cell)))
         held = isinstance(sheet.content(cell), float | Shape)
         return cell if held and free and _label(calculation, sheet, cell) == told else None
+    start = subject.start
     for other in _alike(sheet, subject.block):
-        if _far(other.start, cell) >= _far(subject.start, cell):
+        if _far(other.start, cell) >= _far(start, cell):
             continue
-        own = Cell(
-            subject.start.column + cell.column - other.start.column,
-            subject.start.row + cell.row - other.start.row,
-        )
-        if (
-            own.on_sheet
-            and own != cell
-            and isinstance(sheet.content(own), float | Shape)
-            and _label(calculation, sheet, own) == told
-        ):
-            return own
+        there = Cell(start.column + cell.column - other.start.column,
+                     start.row + cell.row - other.start.row)  # fmt: skip
+        # It stands where the other one stands, or nearby in its line.
+        for own in (there, *_between(cell, other, start)):
+            held = own.on_sheet and isinstance(sheet.content(own), float | Shape)
+            if held and own != cell and _label(calculation, sheet, own) == told:
+                return own
     return None
+
+
+def _between(cell: Cell, other: Block, start: Cell) -> Iterator[Cell]:
+    """The cells in line with an input between another block and this one, the nearest first."""
+    for axis in AXES:
+        end = other.area.on(axis)[1]
+        for at in range(start.on(axis), max(end, start.on(axis) - _NEAR), -1):
+            yield Area.of(cell).spanning(axis, at, at).first
 
 
 def _alike(sheet: Sheet, block: Block) -> list[Block]:

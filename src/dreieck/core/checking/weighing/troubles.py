@@ -412,9 +412,19 @@ def _stuck(reading: Reading, others: list[Reading], axes: list[Axis]) -> Iterato
             continue
         subject = reading.subject
         told = label(subject.calculation, subject.sheet, reading.area.first, crossing)
-        both = _taken(subject, others, axis)
-        if both == {"+", "-"} or (both and names_balance(told)):
+        taken = _taken(subject, others, axis)
+        goes_on = taken == {"+", "-"} or (taken and names_balance(told))
+        if goes_on or _grows(reading, others, axis):
             yield _whole(reading, "stuck", 8.0)
+
+
+def _grows(reading: Reading, others: list[Reading], axis: Axis) -> bool:
+    """Whether a reading is multiplied by one plus a rate of its own for each year."""
+    factor = other_operand(reading.subject.shape.tree, reading.use.number, "*")
+    if factor is None or not is_rate(factor) or not _is_series(reading, axis):
+        return False
+    rates = tree.references(factor)
+    return any(each.in_line(axis) and each.use.reference in rates for each in others)
 
 
 def _taken(subject: Subject, others: list[Reading], axis: Axis) -> set[str]:
