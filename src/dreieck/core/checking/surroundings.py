@@ -208,17 +208,25 @@ def names_statistic(text: str) -> bool:
 
 
 def is_heading(
-    calculation: Calculation, sheet: Sheet, cell: Cell, inside: Cell, axis: Axis
+    calculation: Calculation,
+    sheet: Sheet,
+    cell: Cell,
+    inside: Cell,
+    axis: Axis,
+    *,
+    sure: bool = False,
 ) -> bool:
     """Whether a number before a list is a heading of it, such as a year above it.
 
-    ``inside`` is the first cell of the list on the axis along which it goes.
+    ``inside`` is the first cell of the list on the axis along which it goes. To be ``sure``
+    takes more than a number that looks like a year: others of its line have to, too.
     """
     number = calculation.value(sheet.name, cell)
     within = calculation.value(sheet.name, inside)
     if not isinstance(number, float):
         return False
-    if _is_year(number) and not (isinstance(within, float) and _is_year(within)):
+    year = _is_year(number) and not (isinstance(within, float) and _is_year(within))
+    if year and not sure:
         return True
     crossing = CROSSING[axis]
     if _NUMBERS_ONLY.fullmatch(label(calculation, sheet, cell, axis)):
@@ -228,6 +236,8 @@ def is_heading(
     if any(isinstance(value, str) for value in beside[1]) and not any(
         isinstance(value, str) for value in below[1]
     ):
+        return True
+    if year and any(_is_year(each) for side in beside for each in _numbers(side)):
         return True
     line = [*_numbers(beside[0])[::-1], number, *_numbers(beside[1])]
     other = [*_numbers(below[0])[::-1], within, *_numbers(below[1])]

@@ -71,7 +71,8 @@ def _empty(subject: Subject, use: Use, areas: tuple[Area, ...], *, in_line: bool
     says = f"{tag} reads {read}, which is empty, in {here.text}"
     if count > 1:
         says += f". {many(count, 'landing')} read emptiness: {listed(areas)}"
-    state: State = "note" if in_line or _only_adds(subject, use) else "doubt"
+    awaited = in_line or _only_adds(subject, use) or _is_labelled(subject, use, here)
+    state: State = "note" if awaited else "doubt"
     return Finding(
         "reads-empty",
         state,
@@ -82,6 +83,15 @@ def _empty(subject: Subject, use: Use, areas: tuple[Area, ...], *, in_line: bool
         use.number,
         because=() if state == "note" else (f"nothing is in {read}, and a number is needed",),
     )
+
+
+def _is_labelled(subject: Subject, use: Use, landing: Cell) -> bool:
+    """Whether a label stands right beside an empty cell, which waits to be filled in."""
+    sheet, area = subject.sheet_of(use.reference), use.reference.area(landing)
+    if subject.block.size > 1 or not sheet or not area:
+        return False
+    beside = area.first.step("column", -1)
+    return beside.on_sheet and isinstance(sheet.content(beside), str)
 
 
 def _only_adds(subject: Subject, use: Use) -> bool:

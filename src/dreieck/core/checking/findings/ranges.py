@@ -23,7 +23,7 @@ from dreieck.core.checking.surroundings import (
 from dreieck.core.checking.weighing.doubt import doubt
 from dreieck.core.checking.weighing.factors import other_operand
 from dreieck.core.formula import Shape
-from dreieck.core.formula.reference import RangeReference
+from dreieck.core.formula.reference import CellReference, RangeReference, never_moves
 from dreieck.core.functions import Trait, has
 from dreieck.core.grid import AXES, CROSSING, Area, Axis, Cell
 from dreieck.core.grid.areas import joined
@@ -104,7 +104,7 @@ def takes_heading(subject: Subject) -> Iterator[Finding]:
         if area.length(axis) < 3 or not isinstance(sheet.content(area.first), float):
             continue
         inside = area.first.step(axis, 1)
-        if not is_heading(subject.calculation, sheet, area.first, inside, axis):
+        if not is_heading(subject.calculation, sheet, area.first, inside, axis, sure=True):
             continue
         yield Finding(
             "takes-heading",
@@ -265,7 +265,19 @@ def _before(subject: Subject, sheet: Sheet, area: Area, axis: Axis, count: int) 
         cells.pop()
     if cells and is_heading(subject.calculation, sheet, cells[0], area.first, axis):
         return 0
-    return len(cells)
+    held = (n for n, cell in enumerate(cells) if _is_held(subject, sheet, cell))
+    return next(held, len(cells))
+
+
+def _is_held(subject: Subject, sheet: Sheet, cell: Cell) -> bool:
+    """Whether formulas hold a number as their input: a price above its list."""
+    for reader in subject.calculation.read_map().reading(sheet.name, Area.of(cell)):
+        at = reader.area.first
+        for reference in reader.patch.shape.references:
+            if isinstance(reference, CellReference) and never_moves(reference):
+                if reference.area(at) == Area.of(cell):
+                    return True
+    return False
 
 
 def _behind_a_gap(subject: Subject, sheet: Sheet, area: Area, landing: Cell, axis: Axis) -> int:
@@ -283,7 +295,7 @@ def _behind_a_gap(subject: Subject, sheet: Sheet, area: Area, landing: Cell, axi
             value = subject.value(sheet, cell)
             if not isinstance(value, float) or names_memo(told):
                 return 0
-            if isinstance(content, Shape) and is_total(content, cell):
+            if isinstance(content, Shape) and _works_with(content, cell, area):
                 return 0
             if _is_read_elsewhere(subject, sheet, cell, axis):
                 return 0
@@ -295,6 +307,12 @@ def _behind_a_gap(subject: Subject, sheet: Sheet, area: Area, landing: Cell, axi
             if gap > _LONGEST_GAP:
                 return 0
     return last
+
+
+def _works_with(shape: Shape, cell: Cell, area: Area) -> bool:
+    """Whether a formula is a total, or another result of the same list."""
+    read = (each.area(cell) for each in shape.references if not each.sheet)
+    return is_total(shape, cell) or any(each and each.common(area) for each in read)
 
 
 def _is_read_elsewhere(subject: Subject, sheet: Sheet, cell: Cell, axis: Axis) -> bool:

@@ -29,6 +29,9 @@ def not_sorted(subject: Subject) -> Iterator[Finding]:
         reference = call.arguments[1]
         if not isinstance(reference, RangeReference) or not _takes_nearest(subject, call):
             continue
+        if isinstance(call.arguments[0], tree.Number | tree.Text):
+            # A number beyond all others finds the last one, in whatever order they are.
+            continue
         sheet, area = subject.sheet_of(reference), reference.area(subject.start)
         if not sheet or not area:
             continue

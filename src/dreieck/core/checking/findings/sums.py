@@ -32,9 +32,17 @@ def counts_total(subject: Subject) -> Iterator[Finding]:
         sheet, area = subject.sheet_of(use.reference), use.reference.area(subject.start)
         if use.how != "total" or counts or not sheet or not area or area.size > _MOST_CELLS:
             continue
+        if _is_halved(subject.shape.tree):
+            continue
         found = _totals_within(sheet, area)
         if found:
             yield _twice(subject, use, sheet, area, found)
+
+
+def _is_halved(node: tree.Node) -> bool:
+    """Whether a sum is halved, since all of it is counted twice on purpose."""
+    halves = isinstance(node, tree.Binary) and node.operator == "/"
+    return halves and isinstance(node, tree.Binary) and node.right == tree.Number(2.0)
 
 
 def _totals_within(sheet: Sheet, area: Area) -> dict[Cell, list[Area]]:
@@ -308,14 +316,23 @@ def _left_out(subject: Subject, cells: tuple[CellReference, ...]) -> list[Cell]:
     between = [at for at in range(first, end + 1) if at not in places]
     if len(between) > len(places):
         return []
+    left = (line.spanning(axis, at, at).first for at in between)
     return [
-        line.spanning(axis, at, at).first
-        for at in between
-        if _is_alike(sheet, read[0], line, axis, at)
-        and not names_memo(
-            label(subject.calculation, sheet, line.spanning(axis, at, at).first, axis)
-        )
+        cell
+        for cell in left
+        if _is_alike(sheet, read[0], line, axis, cell.on(axis))
+        and not names_memo(label(subject.calculation, sheet, cell, axis))
+        and not _has_a_use(subject, sheet, cell)
     ]
+
+
+def _has_a_use(subject: Subject, sheet: Sheet, cell: Cell) -> bool:
+    """Whether a formula that nobody filled reads a cell by itself: it is paid, say, not summed."""
+    for reader in subject.calculation.read_map().reading(sheet.name, Area.of(cell)):
+        areas = [each.area(reader.area.first) for each in reader.patch.shape.references]
+        if reader.patch.area.size == 1 and areas == [Area.of(cell)]:
+            return True
+    return False
 
 
 def _totals_left_out(subject: Subject, cells: tuple[CellReference, ...]) -> list[Cell]:

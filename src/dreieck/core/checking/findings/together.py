@@ -137,6 +137,10 @@ def out_of_step(subject: Subject) -> Iterator[Finding]:
 def _lie_apart(group: Together) -> bool:
     """Whether lists lie beside each other nowhere, so that only their length counts."""
     spans = group.spans
+    crossing = CROSSING[group.axis]
+    if len({column.area.on(crossing) for column in group.columns}) == 1:
+        # A list beside itself, some steps apart: how it goes on from one to the next.
+        return True
     lengths = {high - low for low, high in spans}
     low, high = max(each[0] for each in spans), min(each[1] for each in spans)
     return len(lengths) == 1 and (low > high or len({c.sheet.id for c in group.columns}) > 1)

@@ -333,6 +333,8 @@ def _unread(reading: Reading, others: list[Reading], axes: list[Axis]) -> Iterat
         first = reading.area.first
         if not _is_list(reading, axis) or any(_walks(each, reading, axis) for each in others):
             continue
+        if in_line and not reading.contiguous(axis) and _is_labelled_apart(reading, axis):
+            continue
         if not in_line and not _has_labels_of_the_landings(reading, axis, length):
             continue
         if in_line and beside > reading.part.on(crossing)[1]:
@@ -340,6 +342,14 @@ def _unread(reading: Reading, others: list[Reading], axes: list[Axis]) -> Iterat
             if isinstance(content, Shape):
                 continue
         yield _whole(reading, "unread", 9.0)
+
+
+def _is_labelled_apart(reading: Reading, axis: Axis) -> bool:
+    """Whether the cells behind an input are labelled otherwise than the landings."""
+    subject, length = reading.subject, reading.part.length(axis)
+    there = texts_along(subject.calculation, reading.sheet, reading.area.first, axis, length)
+    here = texts_along(subject.calculation, subject.sheet, reading.part.first, axis, length)
+    return are_alike(here, there) is False
 
 
 def _is_list(reading: Reading, axis: Axis) -> bool:
