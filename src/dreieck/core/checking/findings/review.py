@@ -19,6 +19,9 @@ from dreieck.core.words.counting import listed, many
 
 _MOST_TRIED = 10
 """So many findings of a list are asked whether others are gone with them."""
+_FEW_TRIED = 2
+"""So many of a workbook with many formulas."""
+_MANY = 20_000
 _MOST_TOLD = 60
 """The mends of so many are tried for what comes of them."""
 _ORDER = {"broken": 0, "doubt": 1, "note": 2}
@@ -90,11 +93,13 @@ def _without_vanishing(
 ) -> list[tuple[int, Finding]]:
     """The findings without those that are gone once one before them is mended."""
     gone: set[int] = set()
+    formulas = sum(sheet.count_formulas() for sheet in calculation.workbook.sheets)
+    most = _MOST_TRIED if formulas <= _MANY else _FEW_TRIED
     ranked = sorted(found, key=lambda each: -each[1].strength)
     doubts = [each for each in ranked if each[1].state != "note"]
     if len(doubts) < 2:
         return found
-    for number, cause in doubts[:_MOST_TRIED]:
+    for number, cause in doubts[:most]:
         after = tried(calculation, cause.mends[0]) if cause.mends else None
         if number in gone or after is None:
             continue

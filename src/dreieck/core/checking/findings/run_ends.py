@@ -144,7 +144,9 @@ def _typed_inputs(sheet: Sheet, shape: Shape, cell: Cell) -> bool:
 def is_slip(shape: Shape, other: Shape) -> bool:
     """Whether two formulas differ by a slip: a reference or an operator, not by what they do."""
     if Counter(shape.references) == Counter(other.references):
-        return len(list(tree.walk(shape.tree))) == len(list(tree.walk(other.tree)))
+        numbers = Counter(_numbers(shape)) - Counter(_numbers(other))
+        alike = len(list(tree.walk(shape.tree))) == len(list(tree.walk(other.tree)))
+        return alike and sum(numbers.values()) <= 1
     if len(shape.references) != len(other.references):
         return False
     pairs = list(zip(shape.references, other.references, strict=True))
@@ -154,6 +156,10 @@ def is_slip(shape: Shape, other: Shape) -> bool:
     )
     moved = len({_shift(one, two) for one, two in pairs}) == 1
     return same and (moved or differ == 1 or 2 * differ <= len(pairs))
+
+
+def _numbers(shape: Shape) -> list[float]:
+    return [node.value for node in tree.walk(shape.tree) if isinstance(node, tree.Number)]
 
 
 def _shift(one: Reference, other: Reference) -> tuple[int, int] | None:
