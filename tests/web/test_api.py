@@ -37,7 +37,13 @@ def test_what_cannot_be_used_is_told(client, change, says):
 def test_the_interface_is_described(client):
     paths = client.get("/api/v1/openapi.json").json()["paths"]
     files = [f"/api/v1/files/{name}" for name in ("calc", "check", "shift", "diff", "convert")]
-    assert list(paths) == ["/api/v1/shift", "/api/v1/evaluate", "/api/v1/check", "/api/v1/locks", *files]
+    assert list(paths) == [
+        "/api/v1/shift",
+        "/api/v1/evaluate",
+        "/api/v1/check",
+        "/api/v1/locks",
+        *files,
+    ]
 
 
 SHEETS = {
@@ -93,3 +99,39 @@ def test_evaluate_says_what_is_wrong_and_answers_with_all_cells_if_none_is_asked
 def test_what_evaluate_cannot_use_is_told(client, change, says):
     answer = evaluated(client, **change)
     assert answer.status_code == 422 and says in answer.json()["error"]
+
+
+def test_likely_locks_are_proposed_with_what_speaks_against_them(client):
+    table = {
+        "C4": "420", "D4": "280", "E4": "315", "B5": "0.12", "B6": "0.08", "B7": "0.3",
+        "C5": "=B5*C4",
+    }  # fmt: skip
+    asked = {"sheets": {"Loads": table}, "from": "Loads!C5", "to": "C5:E7"}
+    proposals = client.post("/api/v1/locks", json=asked).json()["proposals"]
+    assert proposals[0]["formula"] == "=$B5*C$4" and proposals[0]["findings"] == []
+    assert "E7 reads B7 and E4" in proposals[0]["says"] and len(proposals) == 5
+    assert {"heading-unread"} <= {rule for each in proposals[1:] for rule in each["findings"]}
+    asked["formula"] = "=$C$4*$B$5"
+    proposals = client.post("/api/v1/locks", json=asked).json()["proposals"]
+    assert proposals[0]["formula"] == "=C$4*$B5"
+    for wrong, said in (
+        ({"from": "C6"}, "holds no formula"), ({"to": "Prices!C5:C9"}, "stay on"),
+        ({"formula": "B5"}, "begin with"), ({"to": "C0"}, "is not an area"),
+        ({"formula": "=B5*"}, "ends"),
+    ):  # fmt: skip
+        refused = client.post("/api/v1/locks", json={**asked, "formula": None} | wrong)
+        assert refused.status_code == 422 and said in refused.json()["error"], wrong
+
+
+def test_a_check_tells_one_finding_with_its_evidence_and_what_comes_of_it(client):
+    table = {
+        "A1": "Price", "B1": "1.8", "B3": "kg", "B4": "50", "B5": "33", "B6": "21",
+        "C4": "=B4*B1", "C5": "=B5*B2", "C6": "=B6*B3", "C7": "=SUM(C4:C6)",
+    }  # fmt: skip
+    answer = client.post("/api/v1/check", json={"sheets": {"Loads": table}}).json()
+    (found,) = [each for block in answer["blocks"] for each in block["findings"]]
+    assert found["causes"] == [
+        "C5 is 0", "C6 shows #VALUE!", "C7 fails because of them",
+    ]  # fmt: skip
+    assert "C6 reads text by ⓑ where a number is needed" in found["because"]
+    assert found["mends"][0]["after"] == "=B4*B$1" and answer["findings"] == []

@@ -2,10 +2,10 @@
 
 import pytest
 from golden import is_kept
-from tables import GRID, PRICES, WEEKS, filled, raised, said
+from tables import GRID, PRICES, WEEKS, filled, raised, said, workbook
 
 from dreieck.core.calculate import Calculation
-from dreieck.core.checking.findings import check_sheet
+from dreieck.core.checking.findings import check_sheet, check_workbook
 from dreieck.core.editing.entering import typed_workbook
 from dreieck.core.editing.laying_out import hidden
 from dreieck.core.formula import Shape
@@ -245,6 +245,18 @@ def test_one_finding_says_where_it_went_wrong_first_what_came_of_it_and_why():
     assert slid.causes == (
         "C5 is 0", "C6 shows #VALUE!", "C7:C9 are too large", "D6 fails because of them",
     )  # fmt: skip
+
+
+def test_an_error_on_another_sheet_is_told_with_the_mistake_that_it_comes_of():
+    entries = {**PRICES, "C4": "=B4*B1", "C5": "=B5*B2", "C6": "=B6*B3"}
+    made = workbook(Loads=entries, All={"A1": "Carrying", "B1": "=SUM(Loads!C4:C9)*2"})
+    calculation = Calculation(made)
+    (cause,) = [f for checked in check_workbook(calculation) for f in checked.findings]
+    assert (cause.rule, cause.state) == ("input-slid", "broken")
+    assert cause.causes == ("C5 is 0", "C6 shows #VALUE!", "B1 on “All” fails because of them")
+    (told,) = [f for each in check_sheet(calculation, made.sheets[1]) for f in each.findings]
+    assert (told.rule, told.began.cell.text) == ("error", "C6")
+    assert told.says.endswith(cause.says) and told.mends == cause.mends
 
 
 def demo_workbook():
