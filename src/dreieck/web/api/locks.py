@@ -112,6 +112,9 @@ def _shape(workbook: Workbook, at: Place, formula: str | None) -> Shape:
     content = workbook.content(at.sheet, at.cell)
     if formula is not None:
         content = workbook.read_entry(formula, at.cell).content
+        if not isinstance(content, Shape):
+            # What cannot be read says where.
+            return Shape.parse(formula, at.cell)
     if not isinstance(content, Shape):
         raise DreieckError(f"{at.cell.text} holds no formula that could be filled.")
     return content

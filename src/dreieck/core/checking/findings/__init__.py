@@ -160,9 +160,7 @@ class _Again:
         key = sheet.name, block and block.start
         if key not in self._known:
             raw = _raw(self._calculation, sheet, block) if block else None
-            self._known[key] = (
-                _raw_of_sheet(self._calculation, sheet) if raw is None else raw
-            )
+            self._known[key] = _raw_of_sheet(self._calculation, sheet) if raw is None else raw
         return self._known[key]
 
 

@@ -77,10 +77,10 @@ def _own_input(subject: Subject, reference: CellReference, cell: Cell) -> Cell |
     for other in _alike(sheet, subject.block):
         if _far(other.start, cell) >= _far(start, cell):
             continue
-        there = Cell(start.column + cell.column - other.start.column,
-                     start.row + cell.row - other.start.row)  # fmt: skip
+        columns, rows = cell.column - other.start.column, cell.row - other.start.row
+        beside = start.offset(columns, rows)
         # It stands where the other one stands, or nearby in its line.
-        for own in (there, *_between(cell, other, start)):
+        for own in (beside, *_between(cell, other, start)):
             held = own.on_sheet and isinstance(sheet.content(own), float | Shape)
             if held and own != cell and _label(calculation, sheet, own) == told:
                 return own

@@ -15,8 +15,8 @@ from dreieck.core.checking.findings.finding import Finding, Mend, State, rule
 from dreieck.core.checking.subject import Subject
 from dreieck.core.checking.weighing.doubt import doubt
 from dreieck.core.checking.weighing.factors import other_operand
+from dreieck.core.checking.weighing.missing import first_line, needs_number
 from dreieck.core.checking.weighing.reading import Reading
-from dreieck.core.checking.weighing.troubles import first_line, needs_number
 from dreieck.core.formula.reference import RangeReference
 from dreieck.core.functions import Trait, has
 from dreieck.core.grid import AXES, Area, Cell

@@ -9,7 +9,7 @@ from dreieck.core.checking.findings.mends import refilled
 from dreieck.core.checking.subject import Subject
 from dreieck.core.checking.weighing.doubt import doubt
 from dreieck.core.checking.weighing.reading import Reading
-from dreieck.core.checking.weighing.troubles import extended
+from dreieck.core.checking.weighing.trouble import extended
 from dreieck.core.formula.locks import with_lock
 from dreieck.core.grid import CROSSING, Area, Axis
 

@@ -272,11 +272,10 @@ def _before(subject: Subject, sheet: Sheet, area: Area, axis: Axis, count: int) 
 def _is_held(subject: Subject, sheet: Sheet, cell: Cell) -> bool:
     """Whether formulas hold a number as their input: a price above its list."""
     for reader in subject.calculation.read_map().reading(sheet.name, Area.of(cell)):
-        at = reader.area.first
-        for reference in reader.patch.shape.references:
-            if isinstance(reference, CellReference) and never_moves(reference):
-                if reference.area(at) == Area.of(cell):
-                    return True
+        for each in reader.patch.shape.references:
+            held = isinstance(each, CellReference) and never_moves(each)
+            if held and each.area(reader.area.first) == Area.of(cell):
+                return True
     return False
 
 

@@ -12,7 +12,7 @@ from dreieck.core.checking.findings.mends import refilled
 from dreieck.core.checking.subject import Subject
 from dreieck.core.checking.weighing.choices import Choice
 from dreieck.core.checking.weighing.doubt import Change, Doubt, changes, doubt
-from dreieck.core.checking.weighing.troubles import Sort, Trouble
+from dreieck.core.checking.weighing.trouble import Sort, Trouble
 from dreieck.core.formula.locks import Lock, lock_of
 from dreieck.core.formula.reference import CellReference
 from dreieck.core.grid import AXES, Area, Axis

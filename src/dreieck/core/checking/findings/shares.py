@@ -12,7 +12,7 @@ from dreieck.core.checking.surroundings import label, names_total
 from dreieck.core.checking.weighing.doubt import doubt
 from dreieck.core.checking.weighing.factors import other_operand
 from dreieck.core.checking.weighing.reading import Reading
-from dreieck.core.checking.weighing.troubles import extended
+from dreieck.core.checking.weighing.trouble import extended
 from dreieck.core.formula import Shape
 from dreieck.core.grid import CROSSING, Area, Axis, Cell
 from dreieck.core.sheet.sheet import Sheet

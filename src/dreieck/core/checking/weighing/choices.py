@@ -10,7 +10,8 @@ from math import prod
 
 from dreieck.core.checking.subject import Subject
 from dreieck.core.checking.weighing.range_troubles import range_troubles
-from dreieck.core.checking.weighing.troubles import Trouble, cell_troubles, weight
+from dreieck.core.checking.weighing.trouble import Trouble, weight
+from dreieck.core.checking.weighing.troubles import cell_troubles
 from dreieck.core.formula import Shape
 from dreieck.core.formula.locks import Lock, axes, with_lock
 from dreieck.core.formula.reference import CellReference, Reference

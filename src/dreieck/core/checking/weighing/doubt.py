@@ -6,7 +6,7 @@ from typing import NamedTuple
 
 from dreieck.core.checking.subject import Subject
 from dreieck.core.checking.weighing.choices import Choice, choices, troubles
-from dreieck.core.checking.weighing.troubles import ENOUGH, Trouble, weight
+from dreieck.core.checking.weighing.trouble import ENOUGH, Trouble, weight
 from dreieck.core.formula.reference import Reference
 from dreieck.core.grid import Axis
 

@@ -9,7 +9,7 @@ import numpy as np
 from dreieck.core.analysis.totalling import summed
 from dreieck.core.analysis.uses import Use
 from dreieck.core.checking.subject import Subject, moves
-from dreieck.core.checking.weighing.troubles import Trouble, extended
+from dreieck.core.checking.weighing.trouble import Trouble, extended
 from dreieck.core.formula.reference import RangeReference
 from dreieck.core.functions import Trait, has
 from dreieck.core.grid import CROSSING, Area, Axis
