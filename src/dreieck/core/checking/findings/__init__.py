@@ -14,11 +14,11 @@ from dreieck.core.checking.findings import (
     broken,
     charts,
     copies,
-    ends,
+    harmless,
     kinds,
-    lines,
-    locking,
+    line_unread,
     numbers,
+    past_end,
     pattern,
     ranges,
     relocking,
@@ -49,21 +49,8 @@ __all__ = [
     "missed_by",
     "pattern_findings",
 ]
-del (
-    broken,
-    charts,
-    copies,
-    ends,
-    kinds,
-    lines,
-    locking,
-    numbers,
-    pattern,
-    ranges,
-    relocking,
-    running,
-)
-del searches, shares, sums, together, unseen
+del broken, charts, copies, harmless, kinds, line_unread, numbers, past_end, pattern, ranges
+del relocking, running, searches, shares, sums, together, unseen
 
 
 @dataclass(frozen=True, slots=True)

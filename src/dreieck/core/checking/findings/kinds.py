@@ -10,8 +10,8 @@ from collections.abc import Iterator
 import numpy as np
 
 from dreieck.core.analysis.uses import Use, is_plain_summary
-from dreieck.core.checking.findings.ends import past_ends
 from dreieck.core.checking.findings.finding import Finding, Mend, State, rule
+from dreieck.core.checking.findings.past_end import past_ends
 from dreieck.core.checking.subject import Subject
 from dreieck.core.checking.weighing.doubt import doubt
 from dreieck.core.checking.weighing.factors import other_operand

@@ -14,7 +14,7 @@ import numpy as np
 from dreieck.core.analysis.totalling import is_total
 from dreieck.core.calculate.blocks import Patch, patches
 from dreieck.core.calculate.calculation import Calculation
-from dreieck.core.checking.findings.breaks import (
+from dreieck.core.checking.findings.awaiting import (
     Break,
     awaits,
     goes_further,

@@ -8,7 +8,7 @@ from collections.abc import Iterator
 from dreieck.core.analysis.totalling import is_total
 from dreieck.core.calculate.blocks import Patch, blocks, patches
 from dreieck.core.calculate.calculation import Calculation
-from dreieck.core.checking.findings.breaks import Break, awaits
+from dreieck.core.checking.findings.awaiting import Break, awaits
 from dreieck.core.checking.surroundings import (
     is_heading,
     label,
