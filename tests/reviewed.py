@@ -14,6 +14,7 @@ from dreieck.core.editing.entering import typed_workbook
 from dreieck.core.grid import Area, Cell
 from dreieck.core.sheet.content import typed_text
 from dreieck.core.sheet.workbook import Workbook
+from dreieck.core.values import number_text
 
 TABLES = Path(__file__).parent / "core" / "checking" / "tables"
 
@@ -97,11 +98,18 @@ def is_mended(table: Table, told) -> bool:
     for edit in told[0].mends[0].edits:
         edit.apply(made)
     sheet = made.sheet(told[0].sheet)
-    return all(
-        typed_text(sheet.content(Cell.parse(at)), Cell.parse(at)).replace("$", "")
-        == content.replace("$", "")
-        for at, content in table.right
-    )
+    values = Calculation(made)
+    for at, content in table.right:
+        cell = Cell.parse(at)
+        held = typed_text(sheet.content(cell), cell).replace("$", "")
+        shown = (
+            number_text(value)
+            if isinstance(value := values.value(sheet.name, cell), float)
+            else ""
+        )
+        if content.replace("$", "") not in (held, shown):
+            return False
+    return True
 
 
 def report() -> str:

@@ -33,7 +33,11 @@ def test_nothing_that_is_needed_is_hidden(open_bench, context, size):
     bench.keys(*["Alt+ArrowRight"] * 3, *["Alt+ArrowDown"] * 5)
     bench.at("Loads!C5:F10")
     bench.settle()
-    for needed in (".card-ref .pill button", ".panel .row-buttons button", ".finding .mend button"):
+    for needed in (
+        ".card-ref .pill button",
+        ".panel .row-buttons button",
+        ".finding .mend button",
+    ):
         assert seen_whole(bench.page, needed), needed
     bench.page.locator(".finding .mend button").click()
     bench.settle()

@@ -9,7 +9,7 @@ from dreieck.core.calculate import Block, Dependents, look_of
 from dreieck.core.checking.likely import Likely, likely_locks
 from dreieck.core.editing.fill import Fill, can_count_on
 from dreieck.core.formula.printer import area_text, place_text
-from dreieck.core.formula.shift import tag
+from dreieck.core.formula.shift import circled
 from dreieck.core.functions import Trait, calls
 from dreieck.core.grid import Area, Cell
 from dreieck.core.sheet.content import Entry, Unreadable
@@ -137,7 +137,7 @@ def panel(situation: Situation, desk: Desk) -> Panel:
         is_input=situation.is_input,
         trial=trial_shown(situation),
         aiming=situation.state.aiming,
-        aiming_tag=tag(max(situation.state.aiming, 0)),
+        aiming_tag=circled(max(situation.state.aiming, 0)),
         advice=_advice(situation),
         advising=situation.state.advice,
         counting=_counting(fill),

@@ -17,6 +17,7 @@ from dreieck.core.checking.findings import (
     harmless,
     kinds,
     line_unread,
+    name_ends,
     numbers,
     past_end,
     pattern,
@@ -49,7 +50,19 @@ __all__ = [
     "missed_by",
     "pattern_findings",
 ]
-del broken, charts, copies, harmless, kinds, line_unread, numbers, past_end, pattern, ranges
+del (
+    broken,
+    charts,
+    copies,
+    harmless,
+    kinds,
+    line_unread,
+    name_ends,
+    numbers,
+    past_end,
+    pattern,
+    ranges,
+)
 del relocking, running, searches, shares, sums, together, unseen
 
 

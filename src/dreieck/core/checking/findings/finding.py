@@ -7,7 +7,7 @@ from dataclasses import dataclass
 from typing import TYPE_CHECKING, Literal
 
 from dreieck.core.grid import Area, Cell
-from dreieck.core.sheet.edits import SetCells, SetCharts
+from dreieck.core.sheet.edits import SetCells, SetCharts, SetName
 from dreieck.core.values import Place
 
 if TYPE_CHECKING:
@@ -28,7 +28,7 @@ class Mend:
     says: str
     before: str
     after: str
-    edits: tuple[SetCells, ...] | tuple[SetCharts]
+    edits: tuple[SetCells, ...] | tuple[SetCharts] | tuple[SetName, ...]
 
 
 @dataclass(frozen=True, slots=True)

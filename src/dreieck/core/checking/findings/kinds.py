@@ -204,7 +204,7 @@ def _numbers_as_text(subject: Subject, use: Use) -> Iterator[Finding]:
         )
         one = SetCells(sheet.id, tuple(run for edit in edits for run in edit.runs))
         mend = Mend("turn them into numbers", f"'{content}", f"{cells[first]:g}", (one,))
-        named = ", ".join(cell.text for cell in list(cells)[:4])
+        named = listed(joined([Area.of(cell) for cell in cells]))
         yield Finding(
             "reads-text",
             "doubt",

@@ -9,7 +9,7 @@ from dreieck.core.calculate.calculation import Calculation
 from dreieck.core.checking.findings.finding import Finding, Mend
 from dreieck.core.grid import Area
 from dreieck.core.grid.areas import cells_of, joined
-from dreieck.core.sheet.edits import SetCells
+from dreieck.core.sheet.edits import SetCells, SetCharts
 from dreieck.core.values import Error, Value
 from dreieck.core.words.counting import listed
 
@@ -20,9 +20,11 @@ _MOST_KINDS = 4
 
 def tried(calculation: Calculation, mend: Mend) -> Calculation | None:
     """The values with a mend; None for charts, and where it writes too much to be tried."""
+    if any(isinstance(edit, SetCharts) for edit in mend.edits):
+        return None
     cells = [edit for edit in mend.edits if isinstance(edit, SetCells)]
     size = sum(area.size for edit in cells for area in edit.areas())
-    return calculation.with_edits(cells) if 0 < size <= _MOST_CELLS else None
+    return calculation.with_edits(mend.edits) if size <= _MOST_CELLS else None
 
 
 def wrongs(before: Calculation, after: Calculation, finding: Finding) -> Iterator[str]:

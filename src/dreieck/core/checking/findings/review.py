@@ -34,7 +34,7 @@ Again = Callable[[Calculation], Look]
 
 def reviewed(calculation: Calculation, found: list[Finding], again: Again) -> list[Finding]:
     """The findings of a list that stand for a mistake each, with their consequences."""
-    left, folded = _without_errors(found)
+    left, folded = _without_errors(_once(found))
     left = _without_vanishing(calculation, left, again)
     told: list[Finding] = []
     doubts = 0
@@ -43,6 +43,18 @@ def reviewed(calculation: Calculation, found: list[Finding], again: Again) -> li
         errors = folded.get(index, [])
         told.append(_told(calculation, finding, errors, tries=doubts <= _MOST_TOLD))
     return sorted(told, key=lambda finding: _ORDER[finding.state])
+
+
+def _once(found: list[Finding]) -> list[Finding]:
+    """The findings whose first mend is not that of one before them."""
+    mends: set[object] = set()
+    left: list[Finding] = []
+    for finding in found:
+        edits = finding.mends[0].edits if finding.mends else None
+        if edits is None or edits not in mends:
+            left.append(finding)
+            mends.add(edits)
+    return left
 
 
 def _without_errors(

@@ -215,7 +215,7 @@ def list_ends(subject: Subject) -> Iterator[Finding]:
         if len(set(group.spans)) > 1:
             continue
         first, last = group.spans[0]
-        end = _data_end(subject, group, last)
+        end = data_end(subject, group, last)
         begin = _data_begin(subject, group, first)
         if (begin, end) == (first, last) or last - first < 1:
             continue
@@ -270,7 +270,7 @@ def _alone(subject: Subject) -> Iterator[Together]:
             yield Together("row", (Column(use.number, reference, sheet, area),))
 
 
-def _data_end(subject: Subject, group: Together, last: int) -> int:
+def data_end(subject: Subject, group: Together, last: int) -> int:
     """The last line on which all lists go on with what they hold."""
     at = last
     own = [Area.of(subject.start), *subject.parts]

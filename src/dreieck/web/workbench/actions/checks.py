@@ -8,7 +8,7 @@ from dreieck.core.exceptions import DreieckError
 from dreieck.core.formula import Shape, mentions
 from dreieck.core.formula.locks import Relocked
 from dreieck.core.formula.printer import reference_text
-from dreieck.core.formula.shift import tag
+from dreieck.core.formula.shift import circled
 from dreieck.core.grid import Area, Cell
 from dreieck.core.sheet.chart import chart_numbered
 from dreieck.core.sheet.edits import SetCells
@@ -33,7 +33,7 @@ def mend(context: Context, wish: Choice) -> str:
     """Make a mend of a finding, told by its rule, reference and first cell."""
     state, situation = context.state, context.situation()
     chosen = _chosen(situation, wish)
-    if situation.rehearsing and situation.fill:
+    if situation.rehearsing and situation.fill and isinstance(chosen.edits[0], SetCells):
         return _rehearse_mended(context, situation, chosen)
     context.change(f"mend: {chosen.says}", *chosen.edits)
     state.step = "check"
@@ -71,7 +71,7 @@ def begin_aim(context: Context, wish: Index) -> str:
     if state.aiming < 0:
         return ""
     landing = context.situation().here.text
-    return f"Point at the cell that {tag(state.aiming)} should read in {landing}."
+    return f"Point at the cell that {circled(state.aiming)} should read in {landing}."
 
 
 @action(Effect.REHEARSES)
@@ -90,9 +90,9 @@ def find_locks(context: Context, wish: Aim) -> str:
     state.aiming = -1
     new = mention.replaced(text, changed)
     if new == text:
-        return f"{tag(index)} reads {wish.to} in {landing.text} already."
+        return f"{circled(index)} reads {wish.to} in {landing.text} already."
     rewrite(context, situation, Relocked(new, mention.start + len(changed)))
-    return f"With {changed} in the start, {tag(index)} reads {wish.to} in {landing.text}."
+    return f"With {changed} in the start, {circled(index)} reads {wish.to} in {landing.text}."
 
 
 @action()
