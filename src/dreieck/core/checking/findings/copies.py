@@ -217,12 +217,8 @@ def _halves(
         "One part works with another input: filled halfway when the input changed.",
         number,
         (mend,),
-        (f"{read} is labelled {quoted(_shown(labels, cells, wrong is one))}",),
+        (f"{read} is labelled {quoted(labels[wrong is other])}",),
     )
-
-
-def _shown(labels: list[str], cells: list[Cell | None], first: bool) -> str:
-    return labels[0] if first else labels[1]
 
 
 def _only_difference(one: Shape, other: Shape) -> int | None:

@@ -69,7 +69,7 @@ def pattern_findings(calculation: Calculation, sheet: Sheet) -> Iterator[Finding
     """``shape-break`` and ``typed-over``: what stands in each break, and what should."""
     between = breaks(sheet)
     known = [each.area for each in between]
-    others = [*run_ends(calculation, sheet), *dents(calculation, sheet)]
+    others = [*run_ends(calculation, sheet), *dents(sheet)]
     for each in others:
         if not any(each.area.common(area) for area in known):
             known.append(each.area)

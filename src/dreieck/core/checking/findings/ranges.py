@@ -178,7 +178,7 @@ def _missed(subject: Subject, use: Use, landing: Cell) -> Missed | None:
         or _stands_below(area, landing, axis)
         or names_whole(told)
         or _walks_on(subject, area, landing, axis)
-        or _is_read_together(subject, area, areas, axis)
+        or _is_read_together(subject, area, areas)
     )
     return Missed(axis, before, behind, areas, sure)
 
@@ -203,7 +203,7 @@ def _walks_on(subject: Subject, area: Area, landing: Cell, axis: Axis) -> bool:
     return False
 
 
-def _is_read_together(subject: Subject, area: Area, missed: tuple[Area, ...], axis: Axis) -> bool:
+def _is_read_together(subject: Subject, area: Area, missed: tuple[Area, ...]) -> bool:
     """Whether another formula summarises what is read and what is missed as one list."""
     whole = area
     for each in missed:
@@ -364,7 +364,7 @@ def _is_meant(
         ]
         if Area.of(landing) in added and any(each and each.within(missed) for each in added):
             return True
-    return _is_total_line(subject, sheet, area, missed, axis)
+    return _is_total_line(sheet, area, missed, axis)
 
 
 def _windows(shape: Shape, at: Cell) -> list[Area]:
@@ -373,7 +373,7 @@ def _windows(shape: Shape, at: Cell) -> list[Area]:
     return [area for area in found if area]
 
 
-def _is_total_line(subject: Subject, sheet: Sheet, area: Area, missed: Area, axis: Axis) -> bool:
+def _is_total_line(sheet: Sheet, area: Area, missed: Area, axis: Axis) -> bool:
     """Whether the line behind a range holds the totals of the lines before it."""
     crossing = CROSSING[axis]
     cell = missed.first

@@ -178,7 +178,7 @@ def _nothing(_: object) -> tree.Node:
     return tree.Lost()
 
 
-def dents(calculation: Calculation, sheet: Sheet) -> Iterator[Break]:
+def dents(sheet: Sheet) -> Iterator[Break]:
     """Cells inside the rectangle of a small block that do not belong to it."""
     for block in blocks(sheet):
         area = block.area

@@ -50,12 +50,12 @@ def _totals_within(sheet: Sheet, area: Area) -> dict[Cell, list[Area]]:
     found: dict[Cell, list[Area]] = {}
     for cell, shape in sheet.formulas(area):
         parts = [each for each in summed(shape, cell) if each.within(area)]
-        if parts and not any(each.holds(cell) for each in parts) and _in_line(cell, parts, area):
+        if parts and not any(each.holds(cell) for each in parts) and _in_line(cell, parts):
             found[cell] = parts
     return found
 
 
-def _in_line(cell: Cell, parts: list[Area], area: Area) -> bool:
+def _in_line(cell: Cell, parts: list[Area]) -> bool:
     """Whether a total stands in the line that it adds up, and adds several cells of it."""
     if sum(part.size for part in parts) < 2:
         return False
@@ -172,7 +172,7 @@ def adds_twice(subject: Subject) -> Iterator[Finding]:
             if (common := one.common(two))
         ]
         if again and isinstance(term, CellReference):
-            yield _total_again(subject, term, area.first, joined(again))
+            yield _total_again(subject, term, joined(again))
             return
 
 
@@ -232,9 +232,7 @@ def _chained(parts: list[tree.Node]) -> Shape:
     return Shape.of(node)
 
 
-def _total_again(
-    subject: Subject, term: CellReference, cell: Cell, again: tuple[Area, ...]
-) -> Finding:
+def _total_again(subject: Subject, term: CellReference, again: tuple[Area, ...]) -> Finding:
     """A total that is added to what it is the total of."""
     rest = [part for part in terms(subject.shape.tree) if part is not term]
     read = subject.address(term, subject.start)

@@ -32,7 +32,7 @@ def empty(reading: Reading, others: list[Reading], axes: list[Axis]) -> Iterator
         # What stays is empty everywhere: no lock makes it better.
         yield from marked(reading, "empty", empty, 0.0, 1.0)
         return
-    if all(reading.in_line(axis) for axis in lines) and _is_gap(reading, lines, others):
+    if all(reading.in_line(axis) for axis in lines) and _is_gap(reading, lines):
         yield from marked(reading, "empty", empty, 0.1, 0.5 if _adds(reading) else 4.0)
     elif all(_runs_out(reading, others, axis) or _is_long(reading, axis) for axis in lines):
         yield from marked(reading, "empty", empty, 0.5, 3.0)
@@ -40,7 +40,7 @@ def empty(reading: Reading, others: list[Reading], axes: list[Axis]) -> Iterator
         yield from marked(reading, "empty", empty, 5.0, 14.0)
 
 
-def _is_gap(reading: Reading, lines: list[Axis], others: list[Reading]) -> bool:
+def _is_gap(reading: Reading, lines: list[Axis]) -> bool:
     """Whether what is empty is a gap in a list that goes along with the landings."""
     for axis in lines:
         length, run = reading.part.length(axis), reading.numbers_on(axis)

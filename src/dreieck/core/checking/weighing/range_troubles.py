@@ -55,9 +55,9 @@ def _range(subject: Subject, use: Use, part: Area, axis: Axis) -> Iterator[Troub
             yield from _line(subject, use, part, axis, sheet, first)
         elif whole_list(subject, use, part, axis):
             yield from told("shrinks", 9.0)
-        elif searches and not _is_window(subject, first, part, axis):
+        elif searches and not _is_window(first, part, axis):
             yield from told("shrinks", 8.0)
-        elif _comes_to_nothing(subject, use, sheet, last):
+        elif _comes_to_nothing(use, sheet, last):
             yield from told("shrinks", 7.0)
         return
     yield from _growing(subject, use, part, axis, first)
@@ -187,13 +187,13 @@ def _goes_along(subject: Subject, sheet: Sheet, first: Area, part: Area, axis: A
     return subject.run_of_numbers(sheet, first.first, axis, length) == length
 
 
-def _is_window(subject: Subject, first: Area, part: Area, axis: Axis) -> bool:
+def _is_window(first: Area, part: Area, axis: Axis) -> bool:
     """Whether a range goes along with its landing, which lies in it or next to it."""
     low, high = first.on(axis)
     return low - 1 <= part.on(axis)[0] <= high + 1 and not first.common(part)
 
 
-def _comes_to_nothing(subject: Subject, use: Use, sheet: Sheet, last: Area) -> bool:
+def _comes_to_nothing(use: Use, sheet: Sheet, last: Area) -> bool:
     """Whether the last landing summarises a range without anything in it."""
     return _summed(use) and not has(use.function, Trait.COUNTS) and not sheet.count(last)
 
