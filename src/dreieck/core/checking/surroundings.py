@@ -137,8 +137,9 @@ def names_total(text: str) -> bool:
 
 
 _PART = re.compile(
-    r"\b(only|without|except|excluding|excl|ex|best|worst|of which|thereof|of these|first|last|"
-    r"top|less|but|from|until|till|up to|through|part|summer|winter|spring|autumn|early|late)\b",
+    r"\b(only|without|except|excluding|excl|ex|of which|thereof|of these|less|but|from|until|"
+    r"till|up to|through|part|summer|winter|spring|autumn|early|late|"
+    r"(best|worst|first|last|top) \w+)\b",
     re.IGNORECASE,
 )
 _PERIOD = re.compile(r"\b(h1|h2|q[1-4]|half|quarter)\b", re.IGNORECASE)

@@ -47,10 +47,22 @@ def _total(walker: Reading, divisor: Reading, axis: Axis) -> Cell | None:
         return None
     low, high = walker.area.on(axis)
     at = divisor.area.on(axis)[0]
-    if walker.area.on(crossing)[0] != divisor.area.on(crossing)[0] or not low < at <= high:
-        return None
     cell = walker.area.spanning(axis, high + 1, high + 1).first
+    if walker.area.on(crossing)[0] != divisor.area.on(crossing)[0]:
+        twin = at == high + 1 and _are_twins(walker.sheet, cell, divisor.area.first)
+        return cell if twin else None
+    if not low < at <= high:
+        return None
     return cell if _is_total(walker.subject, walker.sheet, cell, walker.area, axis) else None
+
+
+def _are_twins(sheet: Sheet, one: Cell, other: Cell) -> bool:
+    """Whether two cells add up lists of typed numbers beside each other, each its own."""
+    found = [summed(sheet.content(cell), cell) for cell in (one, other)]
+    if not all(len(each) == 1 and each[0].size > 1 for each in found):
+        return False
+    numbers = (content for (area,) in found for _, content in sheet.filled(area))
+    return all(isinstance(content, float) for content in numbers)
 
 
 def _is_total(subject: Subject, sheet: Sheet, cell: Cell, area: Area, axis: Axis) -> bool:
@@ -71,8 +83,8 @@ def _finding(subject: Subject, divisor: Reading, walker: Reading, total: Cell) -
         "doubt",
         subject.sheet.name,
         subject.parts,
-        f"{subject.tag(use.number)} divides by {read}, which is one of the cells that"
-        f" {subject.tag(walker.use.number)} goes along; their total stands in {total.text}.",
+        f"{subject.tag(use.number)} divides by {read}, which is not the total of what"
+        f" {subject.tag(walker.use.number)} goes along; that stands in {total.text}.",
         "The shares are those of a part, and do not come to the whole.",
         use.number,
         (refilled(subject, changed, f"divide by {total.text}"),),

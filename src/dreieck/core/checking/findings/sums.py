@@ -102,6 +102,9 @@ def _only_parts(
         if last < high and not any(rest.holds(cell) for cell in found):
             yield stretched(subject, use, axis, 0, last - high)
             return
+    begin = _behind_its_twin(subject, sheet, area, found)
+    if begin:
+        yield stretched(subject, use, "row", area.top - begin, 0)
     cells = list(found)
     whole = isinstance(subject.shape.tree, tree.Call) and len(subject.shape.references) == 1
     if not whole or len(cells) > _MOST_TOTALS:
@@ -114,6 +117,18 @@ def _only_parts(
     elif area.width == 1 or area.height == 1:
         others = [Area.of(cell) for cell, _ in sheet.filled(area) if cell not in found]
         yield _with_arguments(subject, use, joined(others), "leave the totals out")
+
+
+def _behind_its_twin(
+    subject: Subject, sheet: Sheet, area: Area, found: dict[Cell, list[Area]]
+) -> int | None:
+    """The row from which a subtotal adds, if one before it is labelled the same."""
+    last = max(found, key=lambda cell: cell.row)
+    told = label(subject.calculation, subject.sheet, subject.start, "row")
+    if area.width > 1 or not told or label(subject.calculation, sheet, last, "row") != told:
+        return None
+    rows = (cell.row for cell, _ in sheet.filled(area._replace(top=last.row + 1)))
+    return next(rows, None) if last.row < area.bottom else None
 
 
 def _all_totals(sheet: Sheet, line: Area, found: dict[Cell, list[Area]]) -> bool:
