@@ -83,5 +83,5 @@ def _why(
         text = reference_text(reference, far).replace("$", "")
         reads.append(f"{text} ({name})" if name else text)
     said = f"{far.text} reads {' and '.join(reads)}"
-    wrong = [finding.rule for finding in findings if finding.state != "note"]
-    return f"{said}; {'in doubt: ' + ', '.join(wrong) if wrong else 'nothing is in doubt'}."
+    wrong = next((finding.says for finding in findings if finding.state != "note"), None)
+    return f"{said}; in doubt: {wrong}" if wrong else f"{said}; nothing is in doubt."
