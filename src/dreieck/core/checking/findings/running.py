@@ -41,6 +41,9 @@ def _late(subject: Subject, use: Use, axis: Axis) -> Iterator[Finding]:
         return
     held = next(part.at for part in reference.on(axis) if part.locked)
     free = next(part.at for part in reference.on(axis) if not part.locked)
+    if subject.block.area.on(axis)[1] + free <= held:
+        # What is still to come shrinks to the cell that stays.
+        return
     first = _first(subject, sheet, area, axis, held)
     if first >= held or not 0 <= free <= 1 or held < start.on(axis):
         return
