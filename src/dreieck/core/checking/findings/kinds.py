@@ -59,9 +59,14 @@ def reads_empty(subject: Subject) -> Iterator[Finding]:
         if areas:
             yield _empty(subject, use, joined(areas), in_line=in_line)
     for use in subject.range_uses:
-        counts = has(use.function, Trait.COUNTS) or use.guarded
+        counts = has(use.function, Trait.COUNTS) or use.guarded or _grows(use)
         if is_plain_summary(use) and not counts and use.number not in known:
             yield from _empty_range(subject, use)
+
+
+def _grows(use: Use) -> bool:
+    """Whether one end of a range stays: what is still to come is nothing in the end."""
+    return any(len({part.locked for part in use.reference.on(axis)}) > 1 for axis in AXES)
 
 
 def _empty(subject: Subject, use: Use, areas: tuple[Area, ...], *, in_line: bool) -> Finding:

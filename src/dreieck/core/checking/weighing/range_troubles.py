@@ -167,6 +167,19 @@ def _growing(subject: Subject, use: Use, part: Area, axis: Axis, first: Area) ->
         use.how == "total" and not follows and first.length(axis) > 2
     ):
         yield Trouble("corner", use.number, 7.0, (away,))
+    elif first.length(axis) > 1 and _is_walked(subject, part, axis, first):
+        # A part of the rest is rarer than a part of the whole.
+        yield Trouble("shrinks", use.number, 2.0, (away,))
+
+
+def _is_walked(subject: Subject, part: Area, axis: Axis, first: Area) -> bool:
+    """Whether another reference goes along the list that a range covers at the start."""
+    return any(
+        area and area.common(first) and moves(use.reference.on(axis))
+        for use in subject.cell_uses
+        if not use.reference.sheet
+        for area in (use.reference.area(part.first),)
+    )
 
 
 def _looks_into_itself(subject: Subject, use: Use) -> bool:
