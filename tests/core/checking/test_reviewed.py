@@ -10,7 +10,7 @@ from dreieck.core.calculate import Calculation
 from dreieck.core.calculate.blocks import blocks
 from dreieck.core.checking.likely import likely_locks
 from dreieck.core.formula import Shape
-from dreieck.core.formula.reference import Locks
+from dreieck.core.formula.reference import Locks, never_moves
 
 SOUND, MISTAKEN = tables("sound.txt"), tables("mistaken.txt")
 
@@ -63,7 +63,7 @@ def test_the_locks_of_a_table_are_the_likeliest(locked):
                 each for each in blocks(sheet) if each.size > 2 and len(each.parts) == 1
             ):
                 made, start, shape = table.made(), block.start, block.shape
-                if all(_held(each) for each in shape.references):
+                if all(never_moves(each) for each in shape.references):
                     continue
                 for cell in block.cells():
                     made.sheets[number].put(cell, None, sheet.look(cell))
@@ -78,10 +78,6 @@ def test_the_locks_of_a_table_are_the_likeliest(locked):
                 asked += 1
                 first += alike[0]
     assert asked > 40 and first >= 0.95 * asked
-
-
-def _held(reference):
-    return all(part.locked for axis in ("row", "column") for part in reference.on(axis))
 
 
 def _reads_alike(shape, block):

@@ -21,7 +21,7 @@ from dreieck.core.formula.reference import CellReference, Part, Reference
 from dreieck.core.formula.shift import circled
 from dreieck.core.functions import Trait, calls
 from dreieck.core.grid import LAST, Area, Axis, Cell
-from dreieck.core.grid.areas import Mask, cells_of
+from dreieck.core.grid.areas import cells_of
 from dreieck.core.sheet.cells import Kind
 from dreieck.core.sheet.sheet import Sheet
 from dreieck.core.values import Value
@@ -126,14 +126,6 @@ class Subject:
         """The sheet and the area that a part of the block reads by a reference."""
         sheet, area = self.sheet_of(reference), reach(reference, part)
         return (sheet, area) if sheet and area else None
-
-    def marked(self, use: Use, part: Area, kind: int) -> tuple[Sheet, Area, Mask] | None:
-        """The landings of a part whose single cell read is of a kind; with what is read."""
-        found = self.read(use.reference, part)
-        if not found:
-            return None
-        kinds = self.kinds(*found)
-        return *found, np.broadcast_to(kinds == kind, (part.width, part.height))
 
     def is_recurrence(self, use: Use, part: Area) -> bool:
         """Whether landings read other landings of the same part by a reference."""

@@ -46,7 +46,7 @@ def texts_along(
         line = line.spanning(axis, first.on(axis), first.on(axis) + count - 1)
         if 2 * sheet.count(line) <= count:
             continue
-        texts = tuple(_text(calculation, sheet, cell) for cell in line.cells())
+        texts = tuple(_text(calculation, sheet, cell).casefold() for cell in line.cells())
         told = [text for text in texts if text]
         if 2 * len(told) > count and (count == 1 or len(set(told)) > 1):
             return texts
@@ -54,9 +54,16 @@ def texts_along(
 
 
 def label(calculation: Calculation, sheet: Sheet, cell: Cell, axis: Axis) -> str:
+    """The nearest text to the left of a cell, or above it, in small letters."""
+    return nearest_text(calculation, sheet, cell, axis).casefold()
+
+
+def nearest_text(
+    calculation: Calculation, sheet: Sheet, cell: Cell, axis: Axis, reach: int = _FAR
+) -> str:
     """The nearest text to the left of a cell on its row, or above it in its column."""
     crossing = CROSSING[axis]
-    for back in range(1, min(cell.on(crossing), _FAR)):
+    for back in range(1, min(cell.on(crossing), reach)):
         if text := _text(calculation, sheet, cell.step(crossing, -back)):
             return text
     return ""
@@ -67,7 +74,7 @@ def _text(calculation: Calculation, sheet: Sheet, cell: Cell) -> str:
         return ""
     content = sheet.content(cell)
     value = calculation.value(sheet.name, cell) if isinstance(content, Shape) else content
-    return value.strip().casefold() if isinstance(value, str) else ""
+    return value.strip() if isinstance(value, str) else ""
 
 
 def counts_on(

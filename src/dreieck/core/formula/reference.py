@@ -235,6 +235,11 @@ def never_moves(reference: Reference) -> bool:
     return all(part.locked for axis in AXES for part in reference.on(axis))
 
 
+def ends_apart(reference: Reference) -> bool:
+    """Whether one end of a range is locked and the other moves, so that it grows or shrinks."""
+    return any(len({part.locked for part in reference.on(axis)}) > 1 for axis in AXES)
+
+
 def staying(area: Area, sheet: str) -> Reference:
     """The reference that reads an area of a sheet wherever its formula stands."""
 

@@ -36,6 +36,7 @@ from dreieck.core.checking.findings.pattern import breaks
 from dreieck.core.checking.findings.review import brings, reviewed
 from dreieck.core.checking.subject import Subject
 from dreieck.core.sheet.sheet import Sheet
+from dreieck.core.values import Place
 
 __all__ = [
     "RULES",
@@ -81,7 +82,8 @@ def block_findings(calculation: Calculation, sheet: Sheet, block: Block) -> tupl
     An error that began elsewhere is told with the finding that is its cause.
     """
     found = reviewed(calculation, _raw(calculation, sheet, block), _Again)
-    return tuple(_with_cause(calculation, finding) for finding in found)
+    look = _Again(calculation)
+    return tuple(_with_cause(look, finding) for finding in found)
 
 
 def pattern_findings(calculation: Calculation, sheet: Sheet) -> tuple[Finding, ...]:
@@ -96,8 +98,9 @@ def check_sheet(
 
     With ``most`` only so many blocks are looked at, the first ones in reading order.
     """
+    look = _Again(calculation)
     for checked in _checked(calculation, [sheet], most):
-        told = tuple(_with_cause(calculation, finding) for finding in checked.findings)
+        told = tuple(_with_cause(look, finding) for finding in checked.findings)
         yield replace(checked, findings=told)
 
 
@@ -156,6 +159,14 @@ class _Again:
             if block := block_at(sheet, area.first):
                 yield from self._found(sheet, block)
 
+    def at(self, place: Place) -> Iterable[Finding]:
+        """What is found about the block of a cell, and about its sheet."""
+        if self._calculation.workbook.has_sheet(place.sheet):
+            sheet = self._calculation.workbook.sheet(place.sheet)
+            if block := block_at(sheet, place.cell):
+                yield from self._found(sheet, block)
+            yield from self._found(sheet, None)
+
     def _found(self, sheet: Sheet, block: Block | None) -> list[Finding]:
         key = sheet.name, block and block.start
         if key not in self._known:
@@ -164,19 +175,15 @@ class _Again:
         return self._known[key]
 
 
-def _with_cause(calculation: Calculation, finding: Finding) -> Finding:
+def _with_cause(look: _Again, finding: Finding) -> Finding:
     """An error that began in other cells, with what is found about those."""
     began = finding.began
     if finding.rule != "error" or began is None:
         return finding
     if began.sheet == finding.sheet and finding.holds(began.cell):
         return finding
-    if not calculation.workbook.has_sheet(began.sheet):
-        return finding
-    sheet = calculation.workbook.sheet(began.sheet)
-    block = block_at(sheet, began.cell)
-    raw = [*(_raw(calculation, sheet, block) if block else ()), *_raw_of_sheet(calculation, sheet)]
-    cause = next((each for each in raw if each.rule != "error" and brings(each, finding)), None)
+    others = (each for each in look.at(began) if each.rule != "error")
+    cause = next((each for each in others if brings(each, finding)), None)
     if cause is None:
         return finding
     return replace(finding, says=f"{finding.says} {cause.says}", mends=cause.mends)

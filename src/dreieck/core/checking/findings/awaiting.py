@@ -9,7 +9,7 @@ from dreieck.core.calculate.calculation import Calculation
 from dreieck.core.checking.surroundings import label, names_exception
 from dreieck.core.checking.weighing.factors import other_operand
 from dreieck.core.formula import Shape, tree
-from dreieck.core.formula.reference import CellReference
+from dreieck.core.formula.reference import CellReference, ends_apart
 from dreieck.core.functions import Trait, has
 from dreieck.core.grid import AXES, Area, Axis, Cell
 from dreieck.core.sheet.content import Content
@@ -63,8 +63,7 @@ def _is_there(sheet: Sheet, shape: Shape, use: Use, area: Area, like: Area) -> b
         return isinstance(content, float | Shape)
     contents = [content for _, content in sheet.filled(area)]
     others = [content for _, content in sheet.filled(like)]
-    grows = any(len({part.locked for part in use.reference.on(axis)}) > 1 for axis in AXES)
-    if grows or has(use.function, Trait.COUNTS_ALL, Trait.FITS):
+    if ends_apart(use.reference) or has(use.function, Trait.COUNTS_ALL, Trait.FITS):
         return bool(contents)
     texts = [sum(isinstance(c, str) for c in each) for each in (contents, others)]
     return bool(contents) and len(contents) >= len(others) and texts[0] <= texts[1]

@@ -17,7 +17,7 @@ from dreieck.core.checking.weighing.doubt import doubt
 from dreieck.core.checking.weighing.factors import other_operand
 from dreieck.core.checking.weighing.missing import first_line, needs_number
 from dreieck.core.checking.weighing.reading import Reading
-from dreieck.core.formula.reference import RangeReference
+from dreieck.core.formula.reference import RangeReference, ends_apart
 from dreieck.core.functions import Trait, has
 from dreieck.core.grid import AXES, Area, Cell
 from dreieck.core.grid.areas import Mask, areas_of, joined
@@ -59,14 +59,10 @@ def reads_empty(subject: Subject) -> Iterator[Finding]:
         if areas:
             yield _empty(subject, use, joined(areas), in_line=in_line)
     for use in subject.range_uses:
-        counts = has(use.function, Trait.COUNTS) or use.guarded or _grows(use)
+        # What is still to come is nothing in the end.
+        counts = has(use.function, Trait.COUNTS) or use.guarded or ends_apart(use.reference)
         if is_plain_summary(use) and not counts and use.number not in known:
             yield from _empty_range(subject, use)
-
-
-def _grows(use: Use) -> bool:
-    """Whether one end of a range stays: what is still to come is nothing in the end."""
-    return any(len({part.locked for part in use.reference.on(axis)}) > 1 for axis in AXES)
 
 
 def _empty(subject: Subject, use: Use, areas: tuple[Area, ...], *, in_line: bool) -> Finding:

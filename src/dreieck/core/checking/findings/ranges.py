@@ -23,7 +23,7 @@ from dreieck.core.checking.surroundings import (
 from dreieck.core.checking.weighing.doubt import doubt
 from dreieck.core.checking.weighing.factors import other_operand
 from dreieck.core.formula import Shape
-from dreieck.core.formula.reference import CellReference, RangeReference, never_moves
+from dreieck.core.formula.reference import CellReference, RangeReference, ends_apart, never_moves
 from dreieck.core.functions import Trait, has
 from dreieck.core.grid import AXES, CROSSING, Area, Axis, Cell
 from dreieck.core.grid.areas import joined
@@ -126,7 +126,7 @@ def _grows_or_slides(subject: Subject, use: Use) -> bool:
     """Whether the range is meant to end where it does: a running total, or a moving window."""
     reference, area = use.reference, subject.block.area
     first = reference.area(subject.start)
-    if any(len({part.locked for part in reference.on(axis)}) > 1 for axis in AXES):
+    if ends_apart(reference):
         return True
     if first is None or subject.block.size == 1:
         return False

@@ -35,13 +35,20 @@ Again = Callable[[Calculation], Look]
 def reviewed(calculation: Calculation, found: list[Finding], again: Again) -> list[Finding]:
     """The findings of a list that stand for a mistake each, with their consequences."""
     left, folded = _without_errors(_once(found))
-    left = _without_vanishing(calculation, left, again)
+    forks: dict[int, Calculation | None] = {}
+    left = _without_vanishing(calculation, left, again, forks)
     told: list[Finding] = []
     doubts = 0
     for index, finding in left:
         doubts += finding.state != "note"
         errors = folded.get(index, [])
-        told.append(_told(calculation, finding, errors, tries=doubts <= _MOST_TOLD))
+        if finding.state == "note":
+            told.append(finding)
+            continue
+        after = forks.pop(index, None)
+        if after is None and finding.mends and doubts <= _MOST_TOLD:
+            after = tried(calculation, finding.mends[0])
+        told.append(_told(calculation, after, finding, errors))
     return sorted(told, key=lambda finding: _ORDER[finding.state])
 
 
@@ -101,19 +108,27 @@ def _covers(cause: Finding, area: Area) -> bool:
 
 
 def _without_vanishing(
-    calculation: Calculation, found: list[tuple[int, Finding]], again: Again
+    calculation: Calculation,
+    found: list[tuple[int, Finding]],
+    again: Again,
+    forks: dict[int, Calculation | None],
 ) -> list[tuple[int, Finding]]:
-    """The findings without those that are gone once one before them is mended."""
+    """The findings without those that are gone once one before them is mended.
+
+    What the values are with a mend is kept in ``forks``, by the number of its finding.
+    """
     gone: set[int] = set()
-    formulas = sum(sheet.count_formulas() for sheet in calculation.workbook.sheets)
-    most = _MOST_TRIED if formulas <= _MANY else _FEW_TRIED
     ranked = sorted(found, key=lambda each: -each[1].strength)
     doubts = [each for each in ranked if each[1].state != "note"]
     if len(doubts) < 2:
         return found
+    formulas = sum(sheet.count_formulas() for sheet in calculation.workbook.sheets)
+    most = _MOST_TRIED if formulas <= _MANY else _FEW_TRIED
     for number, cause in doubts[:most]:
-        after = tried(calculation, cause.mends[0]) if cause.mends else None
-        if number in gone or after is None:
+        if number in gone or not cause.mends:
+            continue
+        after = forks[number] = tried(calculation, cause.mends[0])
+        if after is None:
             continue
         look = again(after)
         for other, finding in doubts:
@@ -156,14 +171,14 @@ def _stays(finding: Finding, after: Iterable[Finding]) -> bool:
 
 
 def _told(
-    calculation: Calculation, finding: Finding, errors: list[Finding], *, tries: bool
+    calculation: Calculation,
+    after: Calculation | None,
+    finding: Finding,
+    errors: list[Finding],
 ) -> Finding:
-    """A finding with what comes of it, and what its mend does for it."""
-    if finding.state == "note":
-        return finding
+    """A finding with what comes of it, and what its mend does for it, if that was tried."""
     causes: list[str] = []
     because = list(finding.because)
-    after = tried(calculation, finding.mends[0]) if finding.mends and tries else None
     if after is not None:
         causes += wrongs(calculation, after, finding)
         cells = errors_gone(calculation, after, (finding, *errors))

@@ -9,6 +9,7 @@ from dreieck.core.calculate.evaluation import result_at
 from dreieck.core.checking.findings.finding import Finding, Mend, rule
 from dreieck.core.checking.findings.mends import refilled
 from dreieck.core.checking.subject import Subject
+from dreieck.core.checking.surroundings import nearest_text
 from dreieck.core.formula import Shape, tree
 from dreieck.core.formula.reference import RangeReference
 from dreieck.core.functions import Takes, Trait, find, has
@@ -18,6 +19,7 @@ from dreieck.core.values import Error, Place, Value, compared
 from dreieck.core.words.counting import quoted
 
 _MOST = 5_000
+_MOST_LINES = 200
 
 
 @rule("not-sorted")
@@ -225,8 +227,8 @@ def _better(
     subject: Subject, sheet: Sheet, area: Area, axis: Axis, number: int
 ) -> tuple[int, str, str] | None:
     """Another line of a table that is headed as the formula is, with both headings."""
-    own = _heading(subject, subject.sheet, subject.start, axis)
-    if not own or not 1 <= number <= area.length(axis) or area.length(axis) > 200:
+    own = nearest_text(subject.calculation, subject.sheet, subject.start, axis, _MOST_LINES)
+    if not own or not 1 <= number <= area.length(axis) or area.length(axis) > _MOST_LINES:
         return None
     first = area.on(axis)[0]
     headings = [
@@ -250,16 +252,6 @@ def _table_heading(subject: Subject, sheet: Sheet, area: Area, axis: Axis, at: i
     if not isinstance(value, str):
         value = subject.value(sheet, cell)
     return value.strip() if isinstance(value, str) else ""
-
-
-def _heading(subject: Subject, sheet: Sheet, cell: Cell, axis: Axis) -> str:
-    """The nearest text before a cell, across the axis."""
-    crossing = CROSSING[axis]
-    for back in range(1, min(cell.on(crossing), 200)):
-        value = subject.value(sheet, cell.step(crossing, -back))
-        if isinstance(value, str) and value.strip():
-            return value.strip()
-    return ""
 
 
 def _alike(one: str, other: str) -> int:

@@ -108,9 +108,9 @@ class Reading:
         return np.asarray(mask.all(axis=0 if axis == "row" else 1))
 
     def labels(self, axis: Axis) -> tuple[str, ...]:
-        """What the cells that are read along an axis are labelled."""
+        """What the cells from the first one read on are labelled, as many as landings."""
         return texts_along(
-            self.subject.calculation, self.sheet, self.area.first, axis, self.area.length(axis)
+            self.subject.calculation, self.sheet, self.area.first, axis, self.part.length(axis)
         )
 
     def numbers_on(self, axis: Axis) -> int:

@@ -7,12 +7,11 @@ from collections.abc import Iterator
 from dreieck.core.checking.subject import Subject
 from dreieck.core.checking.surroundings import (
     are_alike,
-    texts_along,
 )
 from dreieck.core.checking.weighing.factors import other_operand
 from dreieck.core.checking.weighing.missing import needs_number
 from dreieck.core.checking.weighing.reading import Reading
-from dreieck.core.checking.weighing.trouble import Trouble, extended, whole
+from dreieck.core.checking.weighing.trouble import Trouble, extended, labels_of_both, whole
 from dreieck.core.formula import Shape, tree
 from dreieck.core.grid import AXES, CROSSING, LAST, Area, Axis
 from dreieck.core.sheet.cells import Kind
@@ -23,7 +22,7 @@ def unread(reading: Reading, others: list[Reading], axes: list[Axis]) -> Iterato
     if reading.use.how == "place":
         return
     for axis in axes:
-        crossing, length = CROSSING[axis], reading.part.length(axis)
+        crossing = CROSSING[axis]
         if not reading.stays(axis):
             continue
         beside = reading.area.on(crossing)[0]
@@ -35,7 +34,7 @@ def unread(reading: Reading, others: list[Reading], axes: list[Axis]) -> Iterato
             continue
         if in_line and not reading.contiguous(axis) and _is_labelled_apart(reading, axis):
             continue
-        if not in_line and not _has_labels_of_the_landings(reading, axis, length):
+        if not in_line and not _has_labels_of_the_landings(reading, axis):
             continue
         if in_line and beside > reading.part.on(crossing)[1]:
             content = reading.sheet.content(first.step(axis, 1))
@@ -46,10 +45,7 @@ def unread(reading: Reading, others: list[Reading], axes: list[Axis]) -> Iterato
 
 def _is_labelled_apart(reading: Reading, axis: Axis) -> bool:
     """Whether the cells behind an input are labelled otherwise than the landings."""
-    subject, length = reading.subject, reading.part.length(axis)
-    there = texts_along(subject.calculation, reading.sheet, reading.area.first, axis, length)
-    here = texts_along(subject.calculation, subject.sheet, reading.part.first, axis, length)
-    return are_alike(here, there) is False
+    return are_alike(*labels_of_both(reading, axis)) is False
 
 
 def _is_list(reading: Reading, axis: Axis) -> bool:
@@ -76,10 +72,8 @@ def _is_list(reading: Reading, axis: Axis) -> bool:
     return bool(gaps) and length > 2
 
 
-def _has_labels_of_the_landings(reading: Reading, axis: Axis, length: int) -> bool:
-    calculation, subject = reading.subject.calculation, reading.subject
-    there = texts_along(calculation, reading.sheet, reading.area.first, axis, length)
-    here = texts_along(calculation, subject.sheet, reading.part.first, axis, length)
+def _has_labels_of_the_landings(reading: Reading, axis: Axis) -> bool:
+    there, here = labels_of_both(reading, axis)
     return len(here) > 1 and here == there
 
 
