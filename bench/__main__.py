@@ -2,6 +2,9 @@
 
 from __future__ import annotations
 
+import sys
+from collections.abc import Iterator
+
 from bench import (
     chain,
     changing,
@@ -9,8 +12,12 @@ from bench import (
     checking,
     checking_alternating,
     checking_sheet,
+    columns,
     counting,
+    counting_on,
     files_memory,
+    first_screen,
+    inserting,
     keystroke,
     logging,
     memory,
@@ -23,18 +30,25 @@ from bench import (
     running,
     saving,
     scrolling,
+    trying,
+    typing_in,
     writing_ods,
     writing_xlsx,
 )
+from bench.timing import Figure
 
-FIGURES = (
+MODULES = (
     parsing,
     keystroke,
     changing,
     changing_by_cell,
+    trying,
+    inserting,
     running,
     counting,
     chain,
+    counting_on,
+    typing_in,
     saving,
     opening,
     memory,
@@ -44,6 +58,7 @@ FIGURES = (
     logging,
     pulling,
     scrolling,
+    first_screen,
     reading_csv,
     reading_ods,
     reading_xlsx,
@@ -53,11 +68,19 @@ FIGURES = (
 )
 
 
-def main() -> None:
-    """Measure and print all figures."""
-    print(f"{'work / yardstick':60}  {'ratio':>8}  {'asked':>8}")
-    for figure in FIGURES:
-        print(f"{figure.TITLE:60}  {figure.measure():8.2f}  {figure.ASKED:8.2f}", flush=True)
+def figures() -> Iterator[Figure]:
+    """All figures: one of each module, and those of formulas down a column."""
+    for module in MODULES:
+        yield Figure(module.TITLE, module.ASKED, module.measure)
+    yield from columns.figures()
 
 
-main()
+def main(wanted: str) -> None:
+    """Measure and print all figures, or those whose title holds a text."""
+    print(f"{'work / yardstick':72}  {'ratio':>8}  {'asked':>8}")
+    for figure in figures():
+        if wanted in figure.title:
+            print(f"{figure.title:72}  {figure.measure():8.2f}  {figure.asked:8.2f}", flush=True)
+
+
+main(" ".join(sys.argv[1:]))

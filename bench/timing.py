@@ -5,6 +5,15 @@ from __future__ import annotations
 import statistics
 import time
 from collections.abc import Callable
+from typing import NamedTuple
+
+
+class Figure(NamedTuple):
+    """What is measured against what, and how many times longer it may take."""
+
+    title: str
+    asked: float
+    measure: Callable[[], float]
 
 
 def ratio(work: Callable[[], object], yardstick: Callable[[], object], rounds: int = 7) -> float:

@@ -20,6 +20,7 @@ from dreieck.store.database import Database
 from dreieck.store.encoding import stored_run
 from dreieck.store.layouts import layout_text
 from dreieck.store.shapes import Shapes
+from dreieck.store.stretches import together
 from dreieck.store.tables import ArrivalRow, NameRow, SheetRow, WorkbookRow
 from dreieck.store.told_history import ToldHistory, changes_of
 from dreieck.store.writing import PUT
@@ -96,7 +97,7 @@ def _add_sheet(session: Session, workbook_id: int, name: str, position: int) -> 
 
 
 def _rows(runs: Iterable[Run], sheet_id: int, shapes: Shapes) -> Iterator[tuple[Any, ...]]:
-    for run in runs:
+    for run in together(runs):
         content = stored_run(run, shapes.number_of)
         look = look_text(run.look)
         if content.kind != Kind.EMPTY or look is not None:

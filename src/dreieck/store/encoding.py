@@ -3,12 +3,14 @@
 from __future__ import annotations
 
 import json
+from base64 import b64decode, b64encode
 from collections.abc import Sequence
+from dataclasses import astuple
 from typing import Any, NamedTuple
 
 from dreieck.core.formula import Shape
 from dreieck.core.grid import Cell, Lines
-from dreieck.core.sheet.cells import Kind
+from dreieck.core.sheet.cells import Cells, Kind
 from dreieck.core.sheet.content import Content, Unreadable
 from dreieck.core.sheet.edits import (
     AddSheet,
@@ -29,7 +31,9 @@ from dreieck.core.sheet.edits import (
 )
 from dreieck.core.sheet.layout import PLAIN_LAYOUT
 from dreieck.core.sheet.names import Named
-from dreieck.core.sheet.sheet import Run
+from dreieck.core.sheet.series import KINDS, Counted
+from dreieck.core.sheet.sheet import ColumnRun, Run
+from dreieck.core.values.look import Look
 from dreieck.core.values.look_words import look_of, look_text
 from dreieck.store.layouts import (
     charts_of,
@@ -40,6 +44,7 @@ from dreieck.store.layouts import (
     rules_said,
 )
 from dreieck.store.shapes import NumberOf, ShapeOf
+from dreieck.store.stretches import NUMBERS, TEXTS, packed, together, unpacked
 
 
 class Stored(NamedTuple):
@@ -47,11 +52,15 @@ class Stored(NamedTuple):
 
     kind: int
     number: float | None = None
-    text: str | None = None
+    text: str | bytes | None = None
     shape: int | None = None
 
 
-def stored(content: Content | None, at: Cell, number_of: NumberOf) -> Stored:
+SERIES = 32
+"""The kind of cells that count on: the number is the position of the first of them."""
+
+
+def stored(content: Content | Counted | None, at: Cell, number_of: NumberOf) -> Stored:
     """A content in the form of the columns of a cell."""
     match content:
         case None:
@@ -66,9 +75,13 @@ def stored(content: Content | None, at: Cell, number_of: NumberOf) -> Stored:
             return Stored(Kind.FORMULA, shape=number_of(content, at))
         case Unreadable():
             return Stored(Kind.UNREADABLE, text=content.text)
+        case Counted():
+            series = content.series
+            told = [type(series).__name__, *astuple(series)]
+            return Stored(SERIES, number=float(content.position), text=json.dumps(told))
 
 
-def content_of(said: Stored, shape_of: ShapeOf) -> Content | None:
+def content_of(said: Stored, shape_of: ShapeOf) -> Content | Counted | Cells | None:
     """The content that ``stored`` stored."""
     match said.kind:
         case Kind.EMPTY:
@@ -78,17 +91,40 @@ def content_of(said: Stored, shape_of: ShapeOf) -> Content | None:
         case Kind.NUMBER:
             return float(said.number or 0)
         case Kind.TEXT:
-            return said.text or ""
+            return _text(said)
         case Kind.FORMULA:
             assert said.shape is not None
             return shape_of(said.shape)
+        case k if k == SERIES:
+            name, *told = json.loads(_text(said))
+            return Counted(KINDS[name](*told), int(said.number or 0))
+        case k if k == NUMBERS:
+            data = said.text or b""
+            return unpacked(NUMBERS, b64decode(data) if isinstance(data, str) else data)
+        case k if k == TEXTS:
+            return unpacked(TEXTS, _text(said))
         case _:
-            return Unreadable(said.text or "")
+            return Unreadable(_text(said))
 
 
-def stored_run(run: Run, number_of: NumberOf) -> Stored:
+def _text(said: Stored) -> str:
+    return said.text if isinstance(said.text, str) else ""
+
+
+def stored_run(run: Run | ColumnRun, number_of: NumberOf) -> Stored:
     """What the cells of a run hold, in the form of the columns of a stored run."""
+    if isinstance(run.content, Cells):
+        kind, data = packed(run.content)
+        return Stored(kind, text=data)
     return stored(run.content, Cell(run.column, run.top), number_of)
+
+
+def _in_text(run: Run | ColumnRun, number_of: NumberOf) -> Stored:
+    """The same, without bytes."""
+    said = stored_run(run, number_of)
+    if not isinstance(said.text, bytes):
+        return said
+    return said._replace(text=b64encode(said.text).decode())
 
 
 def edits_text(edits: Sequence[Edit], number_of: NumberOf) -> str:
@@ -125,15 +161,15 @@ def _edit(edit: Edit, number_of: NumberOf) -> dict[str, Any]:
         said["looks"] = [[*run[:3], look_text(run.look)] for run in edit.runs]
     if isinstance(edit, SetCells | AddSheet | InsertLines):
         said["cells"] = [
-            [run.column, run.top, run.bottom, look_text(run.look), *stored_run(run, number_of)]
-            for run in edit.runs
+            [run.column, run.top, run.bottom, look_text(run.look), *_in_text(run, number_of)]
+            for run in together(edit.runs)
         ]
     return said
 
 
 def _edit_of(said: dict[str, Any], shape_of: ShapeOf) -> Edit:
     runs = tuple(
-        Run(column, top, bottom, content_of(Stored(*content), shape_of), look_of(look))
+        _run_of((column, top, bottom), content_of(Stored(*content), shape_of), look_of(look))
         for column, top, bottom, look, *content in said.get("cells", ())
     )
     layout = layout_of(said["layout"], shape_of) if "layout" in said else None
@@ -167,3 +203,11 @@ def _edit_of(said: dict[str, Any], shape_of: ShapeOf) -> Edit:
             return RemoveSheet(said["sheet"])
         case _:
             return ArrangeSheet(said["sheet"], said["name"], said["position"])
+
+
+def _run_of(
+    place: tuple[int, int, int], content: Content | Counted | Cells | None, look: Look
+) -> Run | ColumnRun:
+    if isinstance(content, Counted | Cells):
+        return ColumnRun(*place, content, look)
+    return Run(*place, content, look)

@@ -10,14 +10,16 @@ from typing import Any
 import numpy as np
 from sqlmodel import Session, col, select
 
-from dreieck.core.sheet.cells import Cells, Kind, Pool, encoded
+from dreieck.core.sheet.cells import Cells, Kind, Pool, encoded, pooled
 from dreieck.core.sheet.names import Named
+from dreieck.core.sheet.series import Counted
 from dreieck.core.sheet.sheet import Sheet
 from dreieck.core.sheet.workbook import Workbook
 from dreieck.core.values.look_words import look_of
-from dreieck.store.encoding import Stored, content_of
+from dreieck.store.encoding import SERIES, Stored, content_of
 from dreieck.store.layouts import layout_of
 from dreieck.store.shapes import Shapes
+from dreieck.store.stretches import NUMBERS, TEXTS
 from dreieck.store.tables import NameRow, SheetRow, WorkbookRow
 
 
@@ -35,6 +37,8 @@ def read_workbook(session: Session, row: WorkbookRow, shapes: Shapes) -> Workboo
     return workbook
 
 
+_TOLD = (Kind.TEXT, Kind.UNREADABLE, Kind.FORMULA, SERIES, NUMBERS, TEXTS)
+"""The kinds of which more is told than a number."""
 _RUNS = """SELECT "column", top, bottom, kind, number, text, shape, look FROM run
     WHERE sheet_id = ? ORDER BY "column", top"""
 
@@ -54,9 +58,14 @@ def _read_column(sheet: Sheet, column: int, runs: list[Any], shapes: Shapes) -> 
     _, tops, bottoms, kinds, numbers, texts, numbered, looks = zip(*runs, strict=True)
     pool = Pool()
     payload = np.array([number or 0.0 for number in numbers], np.float64)
-    for index in np.flatnonzero(np.isin(kinds, (Kind.TEXT, Kind.UNREADABLE, Kind.FORMULA))):
-        said = Stored(kinds[index], None, texts[index], numbered[index])
-        payload[index] = encoded(content_of(said, shapes.shape_of), pool)[1]
+    many: list[tuple[int, Counted | Cells]] = []
+    for index in np.flatnonzero(np.isin(kinds, _TOLD)).tolist():
+        said = Stored(kinds[index], numbers[index], texts[index], numbered[index])
+        content = content_of(said, shapes.shape_of)
+        if isinstance(content, Counted | Cells):
+            many.append((index, content))
+        else:
+            payload[index] = encoded(content, pool)[1]
     first, last = np.array(tops), np.array(bottoms)
     lengths = last - first + 1
     all_kinds, all_payload = (
@@ -65,6 +74,10 @@ def _read_column(sheet: Sheet, column: int, runs: list[Any], shapes: Shapes) -> 
     )
     cuts = np.flatnonzero(first[1:] != last[:-1] + 1) + 1
     begins = np.concatenate(([0], np.cumsum(lengths)))
+    for index, content in many:
+        rows = slice(int(begins[index]), int(begins[index + 1]))
+        cells = content if isinstance(content, Cells) else content.cells(rows.stop - rows.start)
+        all_kinds[rows], all_payload[rows] = cells.kinds, pooled(cells, pool)
     for start, end in zip([0, *cuts.tolist()], [*cuts.tolist(), len(tops)], strict=True):
         rows = slice(int(begins[start]), int(begins[end]))
         sheet.put_cells(column, tops[start], Cells(all_kinds[rows], all_payload[rows], pool))

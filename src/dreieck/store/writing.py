@@ -30,6 +30,7 @@ from dreieck.core.values.look_words import look_text
 from dreieck.store.encoding import stored_run
 from dreieck.store.layouts import layout_text
 from dreieck.store.shapes import Shapes
+from dreieck.store.stretches import NUMBERS, TEXTS, parted, together
 from dreieck.store.tables import NameRow, SheetRow, WorkbookRow
 
 
@@ -85,15 +86,18 @@ def write_sheets(session: Session, workbook: Workbook, shapes: Shapes) -> None:
         session.execute(placed.values(position=position, layout=layout))
 
 
+# 32 is ``SERIES``: what counts on goes on from where it is cut.
 # Plain tuples to the driver, so that many runs are one statement.
 PUT = """INSERT INTO run (sheet_id, "column", top, bottom, look, kind, number, text, shape)
     VALUES (?, ?, ?, ?, ?, ?, ?, ?, ?)"""
-_HEAD = """SELECT top, bottom FROM run WHERE sheet_id = ? AND "column" = ? AND top < ?
+_HEAD = """SELECT top, bottom, kind, text FROM run WHERE sheet_id = ? AND "column" = ? AND top < ?
     ORDER BY top DESC LIMIT 1"""
 _TAIL = """INSERT INTO run
-    SELECT sheet_id, "column", ?, bottom, kind, number, text, shape, look FROM run
+    SELECT sheet_id, "column", ?, bottom, kind,
+        CASE WHEN kind = 32 THEN number + ? - top ELSE number END, text, shape, look FROM run
     WHERE sheet_id = ? AND "column" = ? AND top = ?"""
 _CUT = """UPDATE run SET bottom = ? WHERE sheet_id = ? AND "column" = ? AND top = ?"""
+_DATA = """UPDATE run SET text = ? WHERE sheet_id = ? AND "column" = ? AND top = ?"""
 _TAKE = """DELETE FROM run WHERE sheet_id = ? AND "column" = ? AND top BETWEEN ? AND ?"""
 
 
@@ -102,7 +106,7 @@ def _write_runs(session: Session, sheet_id: int, runs: Runs, shapes: Shapes) -> 
     for column, top, bottom in _stretches(runs):
         _make_room(connection, sheet_id, column, top, bottom)
     put: list[tuple[object, ...]] = []
-    for run in runs:
+    for run in together(runs):
         look, content = look_text(run.look), stored_run(run, shapes.number_of)
         if content.kind != Kind.EMPTY or look is not None:
             put.append((sheet_id, run.column, run.top, run.bottom, look, *content))
@@ -122,8 +126,12 @@ def _split_column(connection: Connection, sheet_id: int, column: int, at: int) -
     ask, where = connection.exec_driver_sql, (sheet_id, column)
     found = ask(_HEAD, (*where, at)).first()
     if found and found.bottom >= at:
-        ask(_TAIL, (at, *where, found.top))
+        ask(_TAIL, (at, at, *where, found.top))
         ask(_CUT, (at - 1, *where, found.top))
+        if found.kind in (NUMBERS, TEXTS):
+            head, tail = parted(found.kind, found.text, at - found.top)
+            ask(_DATA, (head, *where, found.top))
+            ask(_DATA, (tail, *where, at))
 
 
 _HELD = """SELECT top, bottom FROM run WHERE sheet_id = ? AND "column" = ? AND top BETWEEN ? AND ?
@@ -155,11 +163,7 @@ def _write_look(connection: Connection, sheet_id: int, run: LookRun) -> None:
         ask(PUT, put)
 
 
-_SPLIT = (
-    """INSERT INTO run SELECT sheet_id, "column", :at, bottom, kind, number, text, shape, look
-        FROM run WHERE sheet_id = :sheet AND top < :at AND bottom >= :at""",
-    """UPDATE run SET bottom = :at - 1 WHERE sheet_id = :sheet AND top < :at AND bottom >= :at""",
-)
+_OVER = """SELECT "column" FROM run WHERE sheet_id = ? AND top < ? AND bottom >= ?"""
 _GONE = {
     "row": "DELETE FROM run WHERE sheet_id = :sheet AND top BETWEEN :first AND :last",
     "column": """DELETE FROM run WHERE sheet_id = :sheet AND "column" BETWEEN :first AND :last""",
@@ -194,8 +198,9 @@ def _delete(connection: Connection, sheet_id: int, lines: Lines) -> None:
 
 def _split(connection: Connection, sheet_id: int, lines: Lines, at: int) -> None:
     """See that no run reaches over the edge above a row."""
-    for statement in _SPLIT if lines.axis == "row" else ():
-        connection.exec_driver_sql(statement, {"sheet": sheet_id, "at": at})
+    if lines.axis == "row":
+        for (column,) in connection.exec_driver_sql(_OVER, (sheet_id, at, at)).fetchall():
+            _split_column(connection, sheet_id, column, at)
 
 
 def _slide(connection: Connection, sheet_id: int, lines: Lines, at: int, steps: int) -> None:

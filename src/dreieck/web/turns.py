@@ -28,6 +28,8 @@ LONGEST = 10.0
 """After so many seconds work for a request ends."""
 DRAWING = 1.0
 """So many seconds of that may go into values that a page shows; the page asks for the rest."""
+AT_WORK = 0.15
+"""And so many of the processor's own, which others that are at work do not make longer."""
 PATIENT = 6.0
 """So many when the page asks for the rest and nobody's hands wait for it."""
 MAX_BODY = 2_000_000
@@ -72,6 +74,8 @@ class RequestBudget(Budget):
         self._lanes = lanes
         self._begun = time.monotonic()
         self.ends = self._begun + LONGEST
+        self.work_ends = math.inf
+        """When the work ends by the processor's time in this thread."""
         self._in_lane = False
 
     def watch(self) -> None:
@@ -96,7 +100,7 @@ class RequestBudget(Budget):
     def _check(self, now: float) -> None:
         if self.gone:
             raise WorkEnded("Nobody waits for this any more.")
-        if now > self.ends:
+        if now > self.ends or time.thread_time() > self.work_ends:
             raise WorkEnded(_TOO_LONG, by_clock=True)
 
 
@@ -109,10 +113,11 @@ def time_for_drawing(*, patient: bool = False) -> Iterator[None]:
         return
     seconds = PATIENT if patient else DRAWING
     before, budget.ends = budget.ends, min(budget.ends, time.monotonic() + seconds)
+    budget.work_ends = math.inf if patient else time.thread_time() + AT_WORK
     try:
         yield
     finally:
-        budget.ends = before
+        budget.ends, budget.work_ends = before, math.inf
 
 
 @contextmanager

@@ -9,15 +9,16 @@ from tables import workbook
 from dreieck.core.calculate import Calculation
 from dreieck.core.calculate.evaluation import result_at
 from dreieck.core.editing.fill import plan_fill
-from dreieck.core.functions import every
+from dreieck.core.functions import Takes, Trait, every
 from dreieck.core.grid import Area, Cell
 from dreieck.core.values import LOOP, Error, Place
 from dreieck.core.values.look import PLAIN
 
 ROWS = 12
 entries = st.sampled_from(
-    ["", "", "1", "2", "0", "-3", "0.1", "1e300", "kg", "KG", "'7", "'", "TRUE", "=1/0", "=NA()"]
-)
+    ["", "", "1", "2", "0", "-3", "0.1", "2.675", "1e300", "46082.5", "=-0", "kg", "KG", "k*",
+     "'7", "'", "'>1", "'<=2", "TRUE", "=1/0", "=NA()"]
+)  # fmt: skip
 tables = st.lists(st.lists(entries, min_size=3, max_size=3), min_size=ROWS, max_size=ROWS)
 locks = st.sampled_from(["", "$"])
 cells = st.builds(
@@ -34,6 +35,7 @@ ranges = (
     | st.just("B:B")
     | st.builds(lambda one, link, two: f"A1:{one}{link}{two}:C12", cells, links, cells)
 )
+FEW = ["0", "1", "2", "-1", "TRUE", "FALSE", "5%"]
 scalars = cells | st.sampled_from(
     ["1", "-2.5", '"kg"', '">1"', "TRUE", "#N/A", '{1,2;"kg",FALSE}']
 )
@@ -46,12 +48,43 @@ def calls(inner):
     return st.builds(lambda name, each: f"{name}({','.join(each)})", names, arguments)
 
 
+lists = st.sampled_from(
+    ["$A$1:$A$12", "$B$1:$B$12", "A$1:B$12", "$A$1:$C$12", "$A$3:$C$3", "$B$1:$B$40"]
+)
+rows = st.sampled_from(
+    ["A1:C1", "$A1:$C1", "A1:A3", "B1:C2", "A1", "A2:C2", "$A$3:$C$3", "INDEX($A1:$C1,2)",
+     "IF(A1>1,B1,C1)", "VLOOKUP(A1,$A$1:$C$12,2,FALSE)", "MATCH(A1,$A$1:$A$12,0)"]
+)  # fmt: skip
+TAKEN = {
+    Takes.NUMBERS: rows, Takes.TOTALS: rows, Takes.COUNTED: rows, Takes.VALUES: rows,
+    Takes.LOGICALS: rows, Takes.RANGE: lists, Takes.AREAS: lists, Takes.ORDERED: lists,
+    Takes.ARRAY: rows, Takes.PLACE: cells,
+}  # fmt: skip
+
+
+@st.composite
+def suited(draw, inner):
+    """Calls with arguments of the kind that the function takes, one after the other."""
+    function = draw(st.sampled_from([f for f in every() if f.parameters and f.name != "REPT"]))
+    most = function.most or len(function.parameters) + 3
+    count = draw(st.integers(max(function.least, 1), most))
+    pairs = {Takes.LATER: lists} if Trait.FITS in function.traits else {}
+    chosen = []
+    for index in range(count):
+        takes = function.parameter(index).takes
+        is_range = (index - len(function.parameters) + 1) % 2 == 0
+        kinds = TAKEN | pairs if is_range else TAKEN
+        chosen.append(draw(kinds.get(takes, inner | st.sampled_from(FEW))))
+    return f"{function.name}({','.join(chosen)})"
+
+
 def grown(inner):
     operators = st.sampled_from(["+", "-", "*", "/", "^", "&", "=", "<>", "<", ">="])
     return st.one_of(
         st.tuples(inner, operators, inner).map("".join),
         inner.map(lambda text: f"(-{text}%)"),
         calls(inner),
+        suited(inner),
         st.builds(lambda a, b, c: f"IF({a},{b},{c})", inner, inner, inner),
         inner.map(lambda text: f"IF({text}>1,RAND(),RAND()-RANDBETWEEN(1,9))"),
     )

@@ -24,6 +24,7 @@ _TAKEN: dict[Takes, How] = {
     Takes.NUMBERS: "total",
     Takes.TOTALS: "total",
     Takes.ARRAY: "total",
+    Takes.ORDERED: "total",
     Takes.RANGE: "list",
     Takes.AREAS: "list",
     Takes.PLACE: "place",

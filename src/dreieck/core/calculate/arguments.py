@@ -11,10 +11,13 @@ from functools import lru_cache, partial
 from itertools import chain
 from typing import Any, Protocol
 
+import numpy as np
+
 from dreieck.core.formula import tree
 from dreieck.core.functions import Failure, Function, Parameter, Takes, find
 from dreieck.core.ranges.operands import Array, Range, Several, Table, parts
 from dreieck.core.ranges.totals import Total
+from dreieck.core.sheet.cells import Payload
 from dreieck.core.values import VALUE, Error, Value, to_logical, to_number, to_text
 
 Operand = Value | Range | Array | Several
@@ -36,6 +39,7 @@ class Evaluation(Protocol):
         """The range that an address in a text names, with letters or ``by_number`` (R4C2)."""
 
 
+_TOTALS = (Takes.TOTALS, Takes.COUNTED)
 _SEQUENCES = (Takes.NUMBERS, Takes.VALUES, Takes.LOGICALS)
 
 
@@ -44,23 +48,34 @@ def bound(function: Function, nodes: tuple[tree.Node, ...], evaluation: Evaluati
 
     Raises Failure where their number is wrong or one of them is an error.
     """
-    if refusal := _refusal(function.name, len(nodes)):
-        raise Failure(VALUE, refusal)
+    if why := refusal(function.name, len(nodes)):
+        raise Failure(VALUE, why)
     arguments: list[Any] = []
     for index, node in enumerate(nodes):
         parameter = function.parameter(index)
-        if parameter.takes in (Takes.TOTALS, Takes.COUNTED):
-            each = chain.from_iterable(_totals(parameter, n, evaluation) for n in nodes[index:])
-            arguments.append(list(each))
+        if takes_the_rest(parameter):
+            arguments.append(bound_rest(parameter, nodes[index:], evaluation))
             break
-        if parameter.repeated and parameter.takes in _SEQUENCES:
-            arguments.append(_sequence(parameter, nodes[index:], evaluation))
-            break
-        arguments.append(_argument(parameter, node, evaluation))
+        arguments.append(bound_one(parameter, node, evaluation))
     return arguments
 
 
-def _argument(parameter: Parameter, node: tree.Node, evaluation: Evaluation) -> Any:
+def takes_the_rest(parameter: Parameter) -> bool:
+    """Whether a parameter takes all further arguments as one."""
+    return parameter.takes in _TOTALS or (parameter.repeated and parameter.takes in _SEQUENCES)
+
+
+def bound_rest(
+    parameter: Parameter, nodes: tuple[tree.Node, ...], evaluation: Evaluation
+) -> list[Total] | Iterator[Value]:
+    """Several arguments for a parameter that takes them as one. Raises Failure."""
+    if parameter.takes in _TOTALS:
+        return list(chain.from_iterable(_totals(parameter, node, evaluation) for node in nodes))
+    return _sequence(parameter, nodes, evaluation)
+
+
+def bound_one(parameter: Parameter, node: tree.Node, evaluation: Evaluation) -> Any:
+    """An argument for a parameter. Raises Failure."""
     return _BINDERS[parameter.takes](parameter, node, evaluation)
 
 
@@ -93,6 +108,17 @@ def _table(parameter: Parameter, operand: Operand) -> Table:
     if isinstance(operand, Table | Several):
         return _range(parameter, operand)
     return Array.of([[_sound(operand)]])
+
+
+def _ordered(parameter: Parameter, operand: Operand) -> Payload:
+    found: list[Payload] = []
+    for part in parts(operand):
+        if isinstance(part, Table):
+            _sound(part.total().error)
+            found.append(part.ordered())
+        else:
+            found.append(np.array([_sound(to_number(part))]))
+    return found[0] if len(found) == 1 else np.sort(np.concatenate(found))
 
 
 def _sequence(
@@ -145,7 +171,7 @@ def _sound(value: Any) -> Any:
 
 
 @lru_cache(maxsize=1024)
-def _refusal(name: str, count: int) -> str | None:
+def refusal(name: str, count: int) -> str | None:
     """Why a function does not take so many arguments, None if it does."""
     function = find(name)
     assert function is not None
@@ -175,6 +201,7 @@ _BINDERS: dict[Takes, Callable[..., Any]] = {
     Takes.VALUE: lambda p, node, evaluation: evaluation.value(node),
     Takes.LATER: lambda p, node, evaluation: lambda: evaluation.operand(node),
     Takes.RANGE: lambda p, node, evaluation: _range(p, evaluation.operand(node)),
+    Takes.ORDERED: lambda p, node, evaluation: _ordered(p, evaluation.operand(node)),
     Takes.PLACE: lambda p, node, evaluation: _place(p, evaluation.operand(node)),
     Takes.AREAS: lambda p, node, evaluation: _areas(p, evaluation.operand(node)),
     Takes.ARRAY: lambda p, node, evaluation: _table(p, evaluation.array(node)),

@@ -7,7 +7,7 @@ rules for single values, once for each two values that meet.
 from __future__ import annotations
 
 from collections.abc import Callable, Iterable, Sequence
-from functools import lru_cache
+from functools import lru_cache, partial
 from typing import Any, NamedTuple
 
 import numpy as np
@@ -16,12 +16,15 @@ from numpy.typing import NDArray
 from dreieck.core.budget import AT_ONCE, spend
 from dreieck.core.calculate.operators import LAST_BITS, ORDERS, binary, percent, signed
 from dreieck.core.ranges.operands import MAX_TABLE, Array, Range, Several, Table
-from dreieck.core.sheet.cells import Cells, Kind, Pool
-from dreieck.core.values import VALUE, Error, Value
+from dreieck.core.sheet.cells import Cells, Kind, Payload, Pool, is_kind, pooled
+from dreieck.core.values import MAX_TEXT, VALUE, Error, Value, bounded_text
+from dreieck.core.values.powers import powers
 
 _ONE_BY_ONE = 4
 """How many steps two values cost that are worked out alone."""
-Numbers = NDArray[np.float64] | float
+_TICKED = 8
+"""Where numbers are so many times more than rows at most, they are ticked off and not sorted."""
+_MOST_NUMBERS = 2**62
 Mask = NDArray[np.bool_]
 
 
@@ -29,12 +32,34 @@ class Operation(NamedTuple):
     """An operator: its rule for two values, and for arrays of plain numbers if it has one.
 
     ``plain`` are the kinds that count as numbers in it, ``gives`` the kind of the result.
+    ``refuses`` says for which second numbers it gives an error, whatever the first is.
+    ``texts`` is the rule for lists of texts.
     """
 
     rule: Callable[[Value, Value], Value]
     at_once: Callable[[Any, Any], Any] | None = None
     plain: tuple[int, ...] = (Kind.NUMBER, Kind.EMPTY, Kind.LOGICAL)
     gives: int = Kind.NUMBER
+    refuses: float | None = None
+    texts: Callable[[list[str], list[str]], Sequence[Value]] | None = None
+
+
+def _all_compared(orders: tuple[int, ...], lefts: list[str], rights: list[str]) -> list[Value]:
+    """Whether texts are in one of some orders, pair by pair; case does not count."""
+    ones, others = map(str.casefold, lefts), map(str.casefold, rights)
+    if orders in ((0,), (-1, 1)):
+        return list(map(str.__eq__ if orders == (0,) else str.__ne__, ones, others))
+    pairs = zip(ones, others, strict=True)
+    return [(one > other) - (one < other) in orders for one, other in pairs]
+
+
+def _all_joined(lefts: list[str], rights: list[str]) -> list[Value]:
+    """Texts joined pair by pair."""
+    longest = max(map(len, lefts), default=0) + max(map(len, rights), default=0)
+    if longest > MAX_TEXT:
+        return [bounded_text(pair) for pair in zip(lefts, rights, strict=True)]
+    spend((sum(map(len, lefts)) + sum(map(len, rights))) // 2)
+    return list(map(str.__add__, lefts, rights))
 
 
 _ARITHMETIC: dict[str, Callable[[Any, Any], Any]] = {
@@ -42,6 +67,7 @@ _ARITHMETIC: dict[str, Callable[[Any, Any], Any]] = {
     "-": lambda one, two: one - two,
     "*": lambda one, two: one * two,
     "/": np.divide,
+    "^": powers,
 }
 
 
@@ -53,8 +79,11 @@ def operation(operator: str) -> Operation:
         return binary(operator, one, two)
 
     if operator in ORDERS:
-        return Operation(rule, _comparison(operator), (Kind.NUMBER,), Kind.LOGICAL)
-    return Operation(rule, _ARITHMETIC.get(operator))
+        texts = partial(_all_compared, ORDERS[operator])
+        return Operation(rule, _comparison(operator), (Kind.NUMBER,), Kind.LOGICAL, texts=texts)
+    if operator == "&":
+        return Operation(rule, texts=_all_joined)
+    return Operation(rule, _ARITHMETIC.get(operator), refuses=0.0 if operator == "/" else None)
 
 
 MINUS = Operation(lambda one, _: signed("-", one), lambda one, _: -one)
@@ -69,10 +98,13 @@ def combined(operation: Operation, left: Cells | Value, right: Cells | Value) ->
     spend(count // AT_ONCE + 1)
     one, two = _numbers(left, operation.plain), _numbers(right, operation.plain)
     if operation.at_once is None or one is None or two is None:
-        return _pair_by_pair(operation.rule, left, right, count)
+        return _pair_by_pair(operation, left, right, count)
     with np.errstate(all="ignore"):
-        found = np.asarray(operation.at_once(one[0], two[0]), np.float64)
-    plain = np.isfinite(found)
+        found = np.asarray(operation.at_once(one[0], two[0]))
+    if operation.gives == Kind.LOGICAL:
+        plain, found = np.ones(count, np.bool_), found.astype(np.float64)
+    else:
+        plain = np.isfinite(found)
     for _, mask in (one, two):
         if mask is not None:
             plain &= mask
@@ -80,11 +112,21 @@ def combined(operation: Operation, left: Cells | Value, right: Cells | Value) ->
         if operation.gives == Kind.NUMBER:
             return Cells.numbers(found)
         return Cells(np.full(count, operation.gives, np.uint8), found, Pool())
-    others = np.flatnonzero(~plain)
-    rest = _pair_by_pair(operation.rule, _taken(left, others), _taken(right, others), len(others))
     kinds = np.full(count, operation.gives, np.uint8)
-    kinds[others], found[others] = rest.kinds, rest.payload
-    return Cells(kinds, found, rest.pool)
+    pool = Pool()
+    if operation.refuses is not None:
+        refused = np.equal(two[0], operation.refuses) & ~plain
+        for _, mask in (one, two):
+            if mask is not None:
+                refused &= mask
+        if refused.any():
+            error = operation.rule(1.0, operation.refuses)
+            kinds[refused], found[refused] = Kind.ERROR, pool.number(error)
+            plain |= refused
+    others = np.flatnonzero(~plain)
+    rest = _pair_by_pair(operation, _taken(left, others), _taken(right, others), len(others))
+    kinds[others], found[others] = rest.kinds, pooled(rest, pool)
+    return Cells(kinds, found, pool)
 
 
 def combined_tables(
@@ -133,21 +175,43 @@ def spread(operand: Table | Several | Value, width: int, height: int) -> Cells |
     return cells.taken(np.broadcast_to(places, (width, height)).ravel())
 
 
-def _comparison(operator: str) -> Callable[[Numbers, Numbers], Mask]:
-    """A comparison of numbers, which ignores their last bits as ``binary`` does."""
-    orders = ORDERS[operator]
+_PLAINLY: dict[str, Callable[[Any, Any], Mask]] = {
+    "=": np.equal,
+    "<>": np.not_equal,
+    "<": np.less,
+    ">": np.greater,
+    "<=": np.less_equal,
+    ">=": np.greater_equal,
+}
 
-    def holds(one: Numbers, two: Numbers) -> Mask:
-        larger = np.maximum(np.abs(one), np.abs(two))
-        equal = np.abs(np.subtract(one, two)) <= LAST_BITS * larger
-        found: Mask = equal if 0 in orders else np.zeros_like(equal)
-        if -1 in orders:
-            found = found | (np.less(one, two) & ~equal)
-        if 1 in orders:
-            found = found | (np.greater(one, two) & ~equal)
+
+def _comparison(operator: str) -> Callable[[Any, Any], Mask]:
+    """A comparison of numbers, which ignores their last bits as ``binary`` does."""
+    plainly, equal_holds = _PLAINLY[operator], 0 in ORDERS[operator]
+
+    def holds(one: Any, two: Any) -> Mask:
+        found = np.asarray(plainly(one, two))
+        apart = np.asarray(np.subtract(one, two))
+        np.abs(apart, out=apart)
+        # No two numbers are as good as equal that lie further apart than the largest ones may.
+        near = np.flatnonzero(apart <= LAST_BITS * max(_largest(one), _largest(two)))
+        if len(near):
+            ones, twos = _at(one, near), _at(two, near)
+            alike = apart[near] <= LAST_BITS * np.maximum(np.abs(ones), np.abs(twos))
+            found[near[alike]] = equal_holds
         return found
 
     return holds
+
+
+def _largest(numbers: Any) -> float:
+    if not isinstance(numbers, np.ndarray):
+        return float(abs(numbers))
+    return float(max(numbers.max(initial=0.0), -numbers.min(initial=0.0)))
+
+
+def _at(numbers: Any, places: NDArray[np.intp]) -> Any:
+    return numbers[places] if isinstance(numbers, np.ndarray) else numbers
 
 
 def _numbers(column: Cells | Value, kinds: tuple[int, ...]) -> tuple[Any, Mask | None] | None:
@@ -155,7 +219,7 @@ def _numbers(column: Cells | Value, kinds: tuple[int, ...]) -> tuple[Any, Mask |
     if isinstance(column, Cells):
         if column.all_numbers:
             return column.payload, None
-        plain = np.isin(column.kinds, kinds)
+        plain = is_kind(column.kinds, *kinds)
         return (np.where(plain, column.payload, 0.0), plain) if plain.any() else None
     if type(column) is float:
         return column, None
@@ -165,14 +229,20 @@ def _numbers(column: Cells | Value, kinds: tuple[int, ...]) -> tuple[Any, Mask |
 
 
 def _pair_by_pair(
-    rule: Callable[[Value, Value], Value], left: Cells | Value, right: Cells | Value, count: int
+    operation: Operation, left: Cells | Value, right: Cells | Value, count: int
 ) -> Cells:
     """What a rule gives, worked out once for each two values that meet."""
     first, inverse = distinct((left, right), count)
     spend(len(first) * _ONE_BY_ONE)
     lefts, rights = _listed(left, first), _listed(right, first)
-    found = Cells.of([rule(*pair) for pair in zip(lefts, rights, strict=True)])
+    if operation.texts and _are_texts(lefts) and _are_texts(rights):
+        return Cells.of(operation.texts(lefts, rights)).taken(inverse)  # type: ignore[arg-type]  # texts
+    found = Cells.of([operation.rule(*pair) for pair in zip(lefts, rights, strict=True)])
     return found.taken(inverse)
+
+
+def _are_texts(values: list[Value]) -> bool:
+    return set(map(type, values)) <= {str}
 
 
 def distinct(
@@ -183,20 +253,54 @@ def distinct(
     A single value stands in all of so many rows.
     """
     spend(count // AT_ONCE + 1)
-    rows = np.zeros(count, np.int64)
+    rows, limit = np.zeros(count, np.int64), 1
     for column in columns:
-        own = _numbered(column, count)
-        _, rows = np.unique(rows * (int(own.max(initial=0)) + 1) + own, return_inverse=True)
-    _, first, inverse = np.unique(rows, return_index=True, return_inverse=True)
-    return first, inverse
+        if isinstance(column, Cells):
+            own, size = _numbered(column)
+            if limit * size > _MOST_NUMBERS:
+                rows, limit = np.unique(rows, return_inverse=True)[1], count
+            rows, limit = rows * size + own, limit * size
+    if limit > _TICKED * count + 1024:
+        rows, limit = np.unique(rows, return_inverse=True)[1], count
+    first = np.full(limit, count, np.intp)
+    # The last one that is written stays, so the first row has to come last.
+    first[rows[::-1]] = np.arange(count - 1, -1, -1)
+    held = np.flatnonzero(first < count)
+    which = np.zeros(limit, np.intp)
+    which[held] = np.arange(len(held))
+    return first[held], which[rows]
 
 
-def _numbered(column: Cells | Value, count: int) -> NDArray[np.int64]:
-    """The same number for equal values of one kind."""
-    if not isinstance(column, Cells):
-        return np.zeros(count, np.int64)
-    _, inverse = np.unique(column.payload, return_inverse=True)
-    return inverse.astype(np.int64) * (Kind.LOOK + 1) + column.kinds
+def _numbered(column: Cells) -> tuple[NDArray[np.int64], int]:
+    """A number for each value, the same for equal ones of one kind; and what they lie below."""
+    if not len(column):
+        return np.zeros(0, np.int64), 1
+    low, high = float(column.payload.min()), float(column.payload.max())
+    if high - low < _TICKED * len(column) and low % 1 == 0:
+        numbers = (column.payload - low).astype(np.int64)
+        if (numbers + low == column.payload).all():
+            return _with_kinds(column, numbers, int(high - low) + 1)
+    _, numbers = np.unique(column.payload, return_inverse=True)
+    return _with_kinds(column, numbers, len(column))
+
+
+def _negative_zeros(payload: Payload) -> NDArray[np.bool_] | None:
+    """Where a number is the 0 with a minus, which is another value though it is equal."""
+    negative = np.signbit(payload)
+    if not negative.any():
+        return None
+    negative &= payload == 0
+    return negative if negative.any() else None
+
+
+def _with_kinds(
+    column: Cells, numbers: NDArray[np.int64], limit: int
+) -> tuple[NDArray[np.int64], int]:
+    if (zeros := _negative_zeros(column.payload)) is not None:
+        numbers, limit = numbers * 2 + zeros, limit * 2
+    if (column.kinds == column.kinds[0]).all():
+        return numbers, limit
+    return numbers * (Kind.LOOK + 1) + column.kinds, limit * (Kind.LOOK + 1)
 
 
 def _listed(column: Cells | Value, which: NDArray[np.intp]) -> list[Value]:

@@ -19,6 +19,7 @@ from dreieck.core.calculate.elementwise import (
     spread,
 )
 from dreieck.core.calculate.operators import binary, percent, signed
+from dreieck.core.calculate.whole_columns import filled_part, is_whole
 from dreieck.core.formula import Shape, tree
 from dreieck.core.formula.reference import CellReference, RangeReference
 from dreieck.core.functions import Failure, Function, Takes, Trait, find
@@ -187,10 +188,18 @@ class Evaluation:
 
     def bound(self, function: Function, node: tree.Call) -> list[Any]:
         """The arguments of a call, behind what it gets of its own: a number drawn, its cell."""
+        if Trait.SKIPS_ZEROS in function.traits:
+            filled = filled_part(node, self.reader, self.within_rows)
+            if filled:
+                return filled
         given = bound(function, node.arguments, self)
         if Trait.DRAWS in function.traits:
             return [self.drawn(node), *given]
         return [self.here(), *given] if Trait.HERE in function.traits else given
+
+    def within_rows(self, last: int) -> Evaluation:
+        """The same formula, where whole columns end in a row."""
+        return _Within(self, last)
 
     def drawn(self, node: tree.Call) -> float:
         """The number by chance, from 0 to below 1, that belongs to a call of this formula."""
@@ -260,6 +269,20 @@ class Evaluation:
     def here(self) -> Range:
         """The cell of the formula itself."""
         return Range(self.reader, self.place.sheet, Area.of(self.place.cell))
+
+
+class _Within(Evaluation):
+    """The same formula, where whole columns end in a row."""
+
+    def __init__(self, whole: Evaluation, last: int) -> None:
+        super().__init__(whole.place, whole.reader, whole.root)
+        self.last, self.within = last, whole.within
+
+    def range(self, reference: CellReference | RangeReference) -> Operand:
+        found = super().range(reference)
+        if isinstance(found, Range) and is_whole(reference):
+            return Range(self.reader, found.sheet, found.area._replace(bottom=self.last))
+        return found
 
 
 class _Element(Evaluation):

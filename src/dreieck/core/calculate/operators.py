@@ -16,6 +16,7 @@ from dreieck.core.values import (
     to_number,
     to_text,
 )
+from dreieck.core.values.powers import power
 
 LAST_BITS = 2.0**-48
 """Numbers whose difference is smaller, in proportion, count as equal."""
@@ -91,13 +92,9 @@ def _arithmetic(operator: str, one: float, two: float) -> Value:
 def _power(base: float, exponent: float) -> Value:
     if base == 0 and exponent < 0:
         return Error(DIV0, "0 to a power below 0 divides by 0.")
-    try:
-        result = base**exponent
-    except OverflowError:
-        return from_number(float("inf"))
-    if isinstance(result, complex):
+    if base < 0 and exponent % 1:
         return Error(NUM, "A number below 0 has no such power.")
-    return from_number(result)
+    return from_number(power(base, exponent))
 
 
 def _joined(left: Value, right: Value) -> Value:

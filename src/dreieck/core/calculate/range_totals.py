@@ -7,9 +7,10 @@ from collections.abc import Iterator
 from dreieck.core.budget import spend
 from dreieck.core.calculate.arguments import Operand
 from dreieck.core.calculate.evaluation import called
+from dreieck.core.calculate.moving import stays_in_rows
 from dreieck.core.calculate.tasks import KnownValues
 from dreieck.core.formula import tree
-from dreieck.core.formula.reference import CellReference, RangeReference
+from dreieck.core.formula.reference import RangeReference
 from dreieck.core.functions import Failure, Function, Takes
 from dreieck.core.grid import Area
 from dreieck.core.ranges.totals import Total
@@ -24,12 +25,10 @@ def range_totals(
 
     None where it is another function, or the range is not in one column, or stays.
     """
-    takes = function.parameters[0].takes if function.parameters else None
-    if takes not in (Takes.TOTALS, Takes.COUNTED) or len(node.arguments) != 1:
+    (reference, *_) = node.arguments or (None,)
+    if not totals_one_column(function, node) or not isinstance(reference, RangeReference):
         return None
-    (reference,) = node.arguments
-    if not isinstance(reference, RangeReference) or stays_in_rows(reference):
-        return None
+    takes = function.parameters[0].takes
     sheet = reference.sheet or place.sheet
     first, last = place.cell, place.cell.step("row", height - 1)
     top, bottom = reference.area(first), reference.area(last)
@@ -49,11 +48,15 @@ def range_totals(
     return found[::-1] if upwards else found
 
 
-def stays_in_rows(node: tree.Node) -> bool:
-    """Whether a node is a reference to the same cells in all rows of a column."""
-    if not isinstance(node, CellReference | RangeReference):
+def totals_one_column(function: Function, node: tree.Call) -> bool:
+    """Whether a call is the total of one range in a single column that does not stay."""
+    takes = function.parameters[0].takes if function.parameters else None
+    if takes not in (Takes.TOTALS, Takes.COUNTED) or len(node.arguments) != 1:
         return False
-    return all(part.locked for part in node.on("row"))
+    (range_,) = node.arguments
+    if not isinstance(range_, RangeReference) or stays_in_rows(range_) or not range_.columns:
+        return False
+    return range_.columns.one == range_.columns.two
 
 
 def _goes_down(reference: RangeReference, top: Area, bottom: Area, rows: tuple[int, int]) -> bool:

@@ -5,7 +5,7 @@ from __future__ import annotations
 import numpy as np
 
 from dreieck.core.grid import Area, Cell
-from dreieck.core.sheet.cells import Cells, Kind
+from dreieck.core.sheet.cells import Cells, Kind, is_kind
 from dreieck.core.sheet.column import Column
 from dreieck.core.sheet.sheet import Sheet
 from dreieck.core.values import NAME, Error, Place
@@ -41,7 +41,7 @@ class Results:
         if self._plain.get(number) != (held, held.formula_version):
             extent = held.extent() or (1, 1)
             cells = held.cells(*extent)
-            if np.isin(cells.kinds, (Kind.FORMULA, Kind.UNREADABLE)).any():
+            if is_kind(cells.kinds, Kind.FORMULA, Kind.UNREADABLE).any():
                 return self._begun(number, extent[0], cells)
             self._plain[number] = (held, held.formula_version)
         return held
@@ -137,9 +137,8 @@ class Results:
         return column
 
     def _begun(self, number: int, top: int, cells: Cells) -> Column:
-        column = self._worked_out[number] = Column()
+        column = self._worked_out[number] = Column.holding(top, _pending(cells))
         self._own.add(number)
-        column.write(top, _pending(cells))
         self._say_unreadable(number, top, cells)
         return column
 
@@ -151,6 +150,9 @@ class Results:
 
 def _pending(cells: Cells) -> Cells:
     """Contents as values to begin with."""
-    formulas = np.isin(cells.kinds, (Kind.FORMULA, Kind.UNREADABLE))
+    formulas = is_kind(cells.kinds, Kind.FORMULA, Kind.UNREADABLE)
+    if formulas.all():
+        kinds = np.full(len(formulas), Kind.PENDING, np.uint8)
+        return Cells(kinds, np.zeros(len(formulas)), cells.pool)
     kinds = np.where(formulas, np.uint8(Kind.PENDING), cells.kinds)
     return Cells(kinds, np.where(formulas, 0.0, cells.payload), cells.pool)

@@ -19,6 +19,12 @@ _ROWS = 131_072
 """How many rows are worked out at once; arrays of that size stay in the processor's cache."""
 
 
+_FEW = 1_024
+"""How many where no more are asked for."""
+_SEEN = 4_096
+"""So many rows at most are asked for when something is shown, or read by what is shown."""
+
+
 class Task(NamedTuple):
     """An area of formulas of one shape that wait to be worked out."""
 
@@ -49,7 +55,8 @@ class Tasks:
 
     def __init__(self, knows: Knows) -> None:
         self.knows = knows
-        self._found: dict[tuple[str, int, int], Task | None] = {}
+        self._found: dict[tuple[str, int, int, int], Task | None] = {}
+        self._in_parts: dict[tuple[str, int], bool] = {}
 
     def within(self, sheet: str, area: Area) -> Iterator[Task]:
         """The tasks that lie in an area at least in part."""
@@ -57,10 +64,11 @@ class Tasks:
         name = results.sheet.name
         for index, patch in patches_in(results.sheet, area):
             spend(1)
-            first = max(area.top - patch.area.top, 0) // _ROWS
-            last = (min(area.bottom, patch.area.bottom) - patch.area.top) // _ROWS
+            rows = self._rows_at_once(name, index, patch, area)
+            first = max(area.top - patch.area.top, 0) // rows
+            last = (min(area.bottom, patch.area.bottom) - patch.area.top) // rows
             for number in range(first, last + 1):
-                task = self._task(name, index, number, patch)
+                task = self._task(name, index, rows, number, patch)
                 if task and task.area.common(area):
                     yield task
 
@@ -72,12 +80,31 @@ class Tasks:
             if area and self.knows.has_sheet(sheet):
                 yield from self.within(sheet, area)
 
-    def _task(self, sheet: str, index: int, number: int, patch: Patch) -> Task | None:
-        key = (sheet, index, number)
+    def _rows_at_once(self, sheet: str, index: int, patch: Patch, asked: Area) -> int:
+        """How many rows of a patch are a task: few where few are asked for, as for a screen."""
+        if asked.height > _SEEN or patch.area.height <= _SEEN:
+            return _ROWS
+        key = (sheet, index)
+        if key not in self._in_parts:
+            self._in_parts[key] = not self._reads_itself(sheet, patch)
+        return _FEW if self._in_parts[key] else _ROWS
+
+    def _reads_itself(self, sheet: str, patch: Patch) -> bool:
+        """Whether a patch reads cells of its own, so that it goes from row to row."""
+        for reference in self.knows.references(patch.shape):
+            area, name = reach(reference, patch.area), reference.sheet or sheet
+            if not area or not area.common(patch.area) or not self.knows.has_sheet(name):
+                continue
+            if self.knows.results(name).sheet.name == sheet:
+                return True
+        return False
+
+    def _task(self, sheet: str, index: int, rows: int, number: int, patch: Patch) -> Task | None:
+        key = (sheet, index, rows, number)
         if key not in self._found:
             left, top, right, bottom = patch.area
-            first = top + number * _ROWS
-            area = Area(left, first, right, min(first + _ROWS - 1, bottom))
+            first = top + number * rows
+            area = Area(left, first, right, min(first + rows - 1, bottom))
             pending = self.knows.results(sheet).pending(area)
             self._found[key] = Task(sheet, pending, patch.shape) if pending else None
         return self._found[key]

@@ -9,6 +9,7 @@ from collections.abc import Iterator, Sequence
 from dreieck.core.calculate.calculation import Calculation
 from dreieck.core.formula import Shape
 from dreieck.core.grid import CROSSING, Area, Axis, Cell
+from dreieck.core.sheet.cells import Kind
 from dreieck.core.sheet.sheet import Sheet
 
 MOST = 24
@@ -46,7 +47,7 @@ def texts_along(
         line = line.spanning(axis, first.on(axis), first.on(axis) + count - 1)
         if 2 * sheet.count(line) <= count:
             continue
-        texts = tuple(_text(calculation, sheet, cell).casefold() for cell in line.cells())
+        texts = _texts(calculation, sheet, line)
         told = [text for text in texts if text]
         if 2 * len(told) > count and (count == 1 or len(set(told)) > 1):
             return texts
@@ -67,6 +68,17 @@ def nearest_text(
         if text := _text(calculation, sheet, cell.step(crossing, -back)):
             return text
     return ""
+
+
+def _texts(calculation: Calculation, sheet: Sheet, line: Area) -> tuple[str, ...]:
+    """The texts of the cells of a line, in small letters; empty where there is none."""
+    if line.width > 1 or not line.last.on_sheet:
+        return tuple(_text(calculation, sheet, cell).casefold() for cell in line.cells())
+    cells = calculation.cells(sheet.name, line.left, line.top, line.bottom)
+    if not (cells.kinds == Kind.TEXT).any():
+        return ("",) * line.height
+    values = cells.values()
+    return tuple(each.strip().casefold() if isinstance(each, str) else "" for each in values)
 
 
 def _text(calculation: Calculation, sheet: Sheet, cell: Cell) -> str:

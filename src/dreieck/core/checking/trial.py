@@ -4,13 +4,16 @@ from __future__ import annotations
 
 from collections.abc import Iterator
 from dataclasses import dataclass
+from itertools import islice
 
 import numpy as np
 
 from dreieck.core.calculate import Block, Calculation, block_at
+from dreieck.core.calculate.elementwise import distinct
 from dreieck.core.calculate.read_map import touched_areas
 from dreieck.core.grid import Area, Cell
 from dreieck.core.grid.areas import areas_of
+from dreieck.core.sheet.cells import Kind, is_kind
 from dreieck.core.sheet.content import Content
 from dreieck.core.sheet.edits import SetCells
 from dreieck.core.sheet.sheet import Sheet
@@ -55,10 +58,9 @@ def tried(calculation: Calculation, sheet: Sheet, cell: Cell, content: Content |
     for name, area in _touched(calculation, sheet, cell):
         for part in _differences(calculation, after, name, area):
             changed.append((name, part))
-            for each in part.cells():
-                if len(answers) < _MAX_SHOWN:
-                    before = calculation.value(name, each)
-                    answers.append(Answer(name, each, before, after.value(name, each)))
+            for each in islice(part.cells(), _MAX_SHOWN - len(answers)):
+                before = calculation.value(name, each)
+                answers.append(Answer(name, each, before, after.value(name, each)))
     return Trial(
         after,
         edit,
@@ -93,9 +95,12 @@ def _differences(
         two = after.cells(sheet, number, area.top, area.bottom)
         mask = (one.kinds != two.kinds) | (one.payload != two.payload)
         # The same number means another text or error in another pool.
-        pooled = np.flatnonzero(~np.isin(one.kinds, (0, 1, 3)) & (one.kinds == two.kinds))
-        for index in pooled.tolist():
-            mask[index] = one.value(index) != two.value(index)
+        pooled = np.flatnonzero(
+            (one.kinds == two.kinds) & is_kind(one.kinds, Kind.TEXT, Kind.ERROR)
+        )
+        first, which = distinct((one.taken(pooled), two.taken(pooled)), len(pooled))
+        pairs = [(one.value(at), two.value(at)) for at in pooled[first].tolist()]
+        mask[pooled] = np.array([a != b for a, b in pairs], np.bool_)[which]
         masks.append(mask)
     return areas_of(area, np.array(masks))
 

@@ -3,23 +3,23 @@
 from __future__ import annotations
 
 import csv
-from collections.abc import Iterator
-from itertools import zip_longest
+from collections.abc import Iterator, Sequence
+from itertools import groupby, zip_longest
 from typing import Literal, NamedTuple
 
 from dreieck.core.calculate import Calculation, look_of
-from dreieck.core.editing.entering import entered
+from dreieck.core.editing.entering import typed_down
 from dreieck.core.editing.fill import MAX_FILL, check_target
 from dreieck.core.exceptions import DreieckError
 from dreieck.core.formula import Shape
 from dreieck.core.grid import Area, Cell
 from dreieck.core.sheet.content import MAX_ENTRY, Content
 from dreieck.core.sheet.edits import SetCells
-from dreieck.core.sheet.sheet import Run, Sheet
+from dreieck.core.sheet.sheet import ColumnRun, Run, Sheet
 from dreieck.core.sheet.workbook import Workbook
 from dreieck.core.values import Error, Value
 from dreieck.core.values.ambiguous import one_order
-from dreieck.core.values.look import Look, shown_text
+from dreieck.core.values.look import shown_text
 
 What = Literal["all", "formulas", "values", "looks"]
 MAX_TEXT_CELLS = 100_000
@@ -146,9 +146,9 @@ class TypedText(NamedTuple):
 
 def pasted_text(workbook: Workbook, sheet: Sheet, at: Cell, text: str) -> TypedText:
     """Type tab-separated text into the cells from ``at`` on. Raises DreieckError."""
-    lines = [line + "\n" for line in text.rstrip("\r\n").split("\n")]
+    text = text.rstrip("\r\n")
     try:
-        rows = list(csv.reader(lines, delimiter="\t"))
+        rows = _rows(text)
     except csv.Error:
         raise DreieckError(
             f"One piece of this text is too long for a cell, which can have {MAX_ENTRY:,}"
@@ -161,15 +161,30 @@ def pasted_text(workbook: Workbook, sheet: Sheet, at: Cell, text: str) -> TypedT
     if not width:
         raise DreieckError("There is no text to paste.")
     check_target(Area(at.column, at.row, at.column + width - 1, at.row + len(rows) - 1))
-    cells: dict[Cell, tuple[Content | None, Look]] = {}
+    typed: list[Run | ColumnRun] = []
     doubts: dict[Cell, str] = {}
     for across, column in enumerate(zip_longest(*rows)):
-        for down, field in enumerate(column if workbook.locale else one_order(column)):
-            if field is None:
-                continue
-            cell = at.offset(across, down)
-            made = entered(workbook, cell, field, sheet.look(cell))
-            cells[cell] = (made.content, made.look)
-            if made.entry.taken:
-                doubts[cell] = made.entry.taken
-    return TypedText(SetCells.of(sheet.id, cells), doubts)
+        fields = column if workbook.locale else one_order(column)
+        for first, texts in _stretches(fields):
+            start = at.offset(across, first)
+            typed += typed_down(workbook, sheet, start, texts, doubts)
+    return TypedText(SetCells(sheet.id, tuple(typed)), doubts)
+
+
+def _rows(text: str) -> list[list[str]]:
+    """The fields of tab-separated text. Raises csv.Error."""
+    lines = text.split("\n")
+    if '"' in text or "\r" in text:
+        return list(csv.reader([line + "\n" for line in lines], delimiter="\t"))
+    return [line.split("\t") if line else [] for line in lines]
+
+
+def _stretches(fields: Sequence[str | None]) -> Iterator[tuple[int, list[str]]]:
+    """The texts of a column that follow each other, and where each such row of them begins."""
+    if None not in fields:
+        yield 0, list(fields)  # type: ignore[arg-type]  # texts
+        return
+    for is_text, group in groupby(enumerate(fields), lambda each: each[1] is not None):
+        if is_text:
+            held = list(group)
+            yield held[0][0], [text or "" for _, text in held]

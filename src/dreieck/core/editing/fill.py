@@ -8,13 +8,14 @@ from itertools import product
 from operator import itemgetter
 from typing import Literal
 
-from dreieck.core.editing.series import Series, counts_on_alone, series_of
+from dreieck.core.editing.series import counts_on_alone, series_of
 from dreieck.core.exceptions import FillError
 from dreieck.core.formula import Shape
 from dreieck.core.grid import CROSSING, LAST, MAX_ROW, Area, Axis, Cell
 from dreieck.core.sheet.content import Content
 from dreieck.core.sheet.edits import SetCells, joined_runs
-from dreieck.core.sheet.sheet import Run, Sheet
+from dreieck.core.sheet.series import Counted, Series
+from dreieck.core.sheet.sheet import ColumnRun, Run, Sheet
 from dreieck.core.sheet.workbook import Workbook
 from dreieck.core.values.look import PLAIN, Look
 
@@ -59,7 +60,7 @@ class Fill:
         content = self.contents[start]
         line = self._line(start)
         if line:
-            return line(landing.on(self.axis) - self.source.first.on(self.axis))
+            return line.value(landing.on(self.axis) - self.source.first.on(self.axis))
         return content.landed(landing) if isinstance(content, Shape) else content
 
     def _line(self, start: Cell) -> Series | None:
@@ -82,10 +83,13 @@ class Fill:
         A number format travels to landings that have none of their own.
         """
         sheet = self.workbook.sheet_by_id(self.sheet_id)
-        runs = [
+        runs: list[Run | ColumnRun] = list(self._counted(sheet))
+        counted = {run.column for run in runs}
+        runs += [
             run
             for start, content in self.contents.items()
             for column, top, bottom in self._stretches(start)
+            if column not in counted
             for part in sheet.runs(Area(column, top, column, bottom))
             for run in self._landed(part, start, content, sheet.look(start))
         ]
@@ -95,10 +99,30 @@ class Fill:
         runs.sort(key=itemgetter(0, 1))
         return SetCells(self.sheet_id, tuple(joined_runs(runs, _alike)))
 
+    def _counted(self, sheet: Sheet) -> Iterator[ColumnRun]:
+        """The landings in columns that count on downwards and whose starts look alike."""
+        for number, line in self.lines.items() if self.axis == "row" else ():
+            looks = {
+                sheet.look(cell) for cell in self.source.spanning("column", number, number).cells()
+            }
+            if len(looks) > 1:
+                continue
+            top, bottom = self.target.top, self.target.bottom
+            left = self.target.left + (number - self.target.left) % self.source.width
+            for column in range(left, self.target.right + 1, self.source.width):
+                for first, last, held in sheet.looks_between(column, top, bottom):
+                    look = self._travelled(held, *looks)
+                    content = Counted(line, first - self.source.top)
+                    yield ColumnRun(column, first, last, content, look)
+
+    def _travelled(self, held: Look, own: Look) -> Look:
+        """How a landing looks that looked so, filled from a cell that has a look of its own."""
+        travels = replace(own, role="plain") if self.looks_travel else PLAIN
+        return held if held != PLAIN else travels
+
     def _landed(self, part: Run, start: Cell, content: Content | None, own: Look) -> Iterator[Run]:
         """What stands in a run of landings that look alike."""
-        travels = replace(own, role="plain") if self.looks_travel else PLAIN
-        look = part.look if part.look != PLAIN else travels
+        look = self._travelled(part.look, own)
         if self._line(start) or (isinstance(content, Shape) and not _is_whole(content, part.area)):
             for cell in part.area.cells():
                 yield Run(cell.column, cell.row, cell.row, self.content(cell), look)
@@ -123,7 +147,7 @@ def _is_whole(shape: Shape, area: Area) -> bool:
     return shape.home is not None and shape.home.holds(area.first) and shape.home.holds(area.last)
 
 
-def _alike(one: Run, other: Run) -> bool:
+def _alike(one: Run | ColumnRun, other: Run | ColumnRun) -> bool:
     return one.content is other.content and one.look == other.look
 
 

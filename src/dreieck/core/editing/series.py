@@ -1,4 +1,4 @@
-"""Plain values that count on: numbers, dates, names of days and months, text with a number.
+"""How plain values count on: numbers, dates, names of days and months, text with a number.
 
 One number or date alone is copied; two or more count on by their step. Names and texts that
 end in a number count on from one.
@@ -6,25 +6,15 @@ end in a number count on from one.
 
 from __future__ import annotations
 
-import calendar
 import re
-from collections.abc import Callable, Sequence
-from datetime import date
+from collections.abc import Sequence
 from itertools import pairwise
 
 from dreieck.core.sheet.content import Content
+from dreieck.core.sheet.series import NAMES, Months, Names, Numbered, Series, Steps
 from dreieck.core.values.look import Look
-from dreieck.core.values.numerals import date_of, serial
+from dreieck.core.values.numerals import date_of
 
-Series = Callable[[int], Content]
-"""The value at a position; the first start is 0, positions below 0 lie before it."""
-
-_NAMES = (
-    ("Monday", "Tuesday", "Wednesday", "Thursday", "Friday", "Saturday", "Sunday"),
-    ("Mon", "Tue", "Wed", "Thu", "Fri", "Sat", "Sun"),
-    tuple(calendar.month_name[1:]),
-    tuple(calendar.month_abbr[1:]),
-)
 _NUMBERED = re.compile(r"(.*?)(\d{1,15})(\D*)", re.DOTALL)
 _CLOSE = 1e-9
 
@@ -52,8 +42,7 @@ def _steps(numbers: list[float]) -> Series | None:
     scale = max(abs(step), *(abs(number) for number in numbers))
     if any(abs(gap - step) > _CLOSE * scale for gap in gaps):
         return None
-    first = numbers[0]
-    return lambda position: float(f"{first + step * position:.15g}")
+    return Steps(numbers[0], step)
 
 
 def _dates(numbers: list[float]) -> Series | None:
@@ -64,23 +53,15 @@ def _dates(numbers: list[float]) -> Series | None:
         step = months[1] - months[0]
         even = all(b - a == step for a, b in pairwise(months))
         same_day = len({day.day for day in days if day is not None}) == 1
-        first = days[0]
-        if step and even and same_day and first is not None:
-            return lambda position: _months_later(first, step * position)
+        if step and even and same_day:
+            return Months(numbers[0], step)
     return _steps(numbers)
-
-
-def _months_later(first: date, months: int) -> float:
-    year, month = divmod(first.year * 12 + first.month - 1 + months, 12)
-    year = min(max(year, 1), 9999)
-    last = calendar.monthrange(year, month + 1)[1]
-    return serial(date(year, month + 1, min(first.day, last)))
 
 
 def _names(texts: list[str]) -> Series | None:
     """Names of days or months, written as the first one is."""
     words = [text.strip().casefold() for text in texts]
-    for names in _NAMES:
+    for number, names in enumerate(NAMES):
         folded = [name.casefold() for name in names]
         if not all(word in folded for word in words):
             continue
@@ -89,15 +70,14 @@ def _names(texts: list[str]) -> Series | None:
         expected = [folded[(first + step * n) % len(names)] for n in range(len(words))]
         if words != expected:
             return None
-        spell = _spelling(texts[0])
-        return lambda position: spell(names[(first + step * position) % len(names)])
+        return Names(number, first, step, _spelling(texts[0]))
     return None
 
 
-def _spelling(text: str) -> Callable[[str], str]:
+def _spelling(text: str) -> str:
     if text.isupper():
-        return str.upper
-    return str.lower if text.islower() else str
+        return "capitals"
+    return "small" if text.islower() else ""
 
 
 def _numbered(texts: list[str]) -> Series | None:
@@ -114,5 +94,4 @@ def _numbered(texts: list[str]) -> Series | None:
         return None
     before, after, width = found[0][1], found[0][3], len(found[0][2])
     padded = width if found[0][2].startswith("0") else 0
-    first = numbers[0]
-    return lambda position: f"{before}{abs(first + step * position):0{padded}d}{after}"
+    return Numbered(before, after, numbers[0], step, padded)

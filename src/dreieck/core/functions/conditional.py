@@ -3,23 +3,27 @@
 from __future__ import annotations
 
 import math
+from collections.abc import Callable
+from typing import Any
 
 import numpy as np
 from numpy.typing import NDArray
 
 from dreieck.core.functions.criteria import Criterion, criterion
+from dreieck.core.functions.criteria_rows import Wanted, counts_in_rows, measured_in_rows
 from dreieck.core.functions.registry import (
     Failure,
     Takes,
     Trait,
     arg,
+    at_once,
     function,
     optional,
     repeated,
 )
 from dreieck.core.ranges.index import NOWHERE, Positions
 from dreieck.core.ranges.operands import Table
-from dreieck.core.sheet.cells import Kind
+from dreieck.core.sheet.cells import Cells, Kind, Payload
 from dreieck.core.values import DIV0, VALUE, Error, Value
 
 _RANGE = arg("range", Takes.RANGE, "the cells that are looked at")
@@ -44,6 +48,11 @@ def _countif(cells: Table, wanted: Value) -> float:
     return float(_count(cells, criterion(wanted)))
 
 
+@at_once("COUNTIF")
+def _countif_in_rows(cells: Table, wanted: Cells | Value) -> Payload | None:
+    return _counted([(cells, wanted)])
+
+
 @function(
     "SUMIF",
     "6.16.62",
@@ -59,6 +68,13 @@ def _sumif(cells: Table, wanted: Value, summed: Table | None = None) -> float:
     return math.fsum(_fitting(summed or cells, [(cells, criterion(wanted))]))
 
 
+@at_once("SUMIF")
+def _sumif_in_rows(
+    cells: Table, wanted: Cells | Value, summed: Table | None = None
+) -> Payload | None:
+    return _measured([(cells, wanted)], summed or cells, math.fsum, sized=False)
+
+
 @function(
     "AVERAGEIF",
     "6.18.5",
@@ -72,6 +88,13 @@ def _sumif(cells: Table, wanted: Value, summed: Table | None = None) -> float:
 )
 def _averageif(cells: Table, wanted: Value, averaged: Table | None = None) -> float:
     return _mean(_fitting(averaged or cells, [(cells, criterion(wanted))]))
+
+
+@at_once("AVERAGEIF")
+def _averageif_in_rows(
+    cells: Table, wanted: Cells | Value, averaged: Table | None = None
+) -> Payload | None:
+    return _measured([(cells, wanted)], averaged or cells, _mean, sized=False)
 
 
 @function(
@@ -90,6 +113,12 @@ def _countifs(*later: object) -> float:
     return float(size - len(others) if fitting is None else len(fitting))
 
 
+@at_once("COUNTIFS")
+def _countifs_in_rows(*given: object) -> Payload | None:
+    pairs = _pairs_in_rows(given)
+    return _counted(pairs) if pairs else None
+
+
 @function(
     "SUMIFS",
     "6.16.63",
@@ -102,6 +131,11 @@ def _countifs(*later: object) -> float:
 )
 def _sumifs(summed: Table, *later: object) -> float:
     return math.fsum(_fitting(summed, _pairs(later), summed))
+
+
+@at_once("SUMIFS")
+def _sumifs_in_rows(values: Table, *given: object) -> Payload | None:
+    return _measured(_pairs_in_rows(given), values, math.fsum, sized=True)
 
 
 @function(
@@ -118,6 +152,11 @@ def _averageifs(averaged: Table, *later: object) -> float:
     return _mean(_fitting(averaged, _pairs(later), averaged))
 
 
+@at_once("AVERAGEIFS")
+def _averageifs_in_rows(values: Table, *given: object) -> Payload | None:
+    return _measured(_pairs_in_rows(given), values, _mean, sized=True)
+
+
 @function(
     "MAXIFS",
     "",
@@ -129,7 +168,12 @@ def _averageifs(averaged: Table, *later: object) -> float:
     traits=_FITS,
 )
 def _maxifs(values: Table, *later: object) -> float:
-    return max(_fitting(values, _pairs(later), values), default=0.0)
+    return _largest(_fitting(values, _pairs(later), values))
+
+
+@at_once("MAXIFS")
+def _maxifs_in_rows(values: Table, *given: object) -> Payload | None:
+    return _measured(_pairs_in_rows(given), values, _largest, sized=True)
 
 
 @function(
@@ -143,10 +187,71 @@ def _maxifs(values: Table, *later: object) -> float:
     traits=_FITS,
 )
 def _minifs(values: Table, *later: object) -> float:
-    return min(_fitting(values, _pairs(later), values), default=0.0)
+    return _smallest(_fitting(values, _pairs(later), values))
+
+
+@at_once("MINIFS")
+def _minifs_in_rows(values: Table, *given: object) -> Payload | None:
+    return _measured(_pairs_in_rows(given), values, _smallest, sized=True)
+
+
+def _pairs_in_rows(given: tuple[object, ...]) -> list[tuple[Table, Cells | Value]]:
+    """Ranges, and criteria that may differ from row to row; none where they do not go together."""
+    held: list[Any] = [each() if callable(each) else each for each in given]
+    tables = held[::2]
+    if len(held) % 2 or not all(isinstance(cells, Table) for cells in tables):
+        return []
+    if len({(cells.width, cells.height) for cells in tables}) > 1:
+        return []
+    wanted = [each.at(0, 0) if isinstance(each, Table) else each for each in held[1::2]]
+    return list(zip(tables, wanted, strict=True))
+
+
+def _split(
+    pairs: list[tuple[Table, Cells | Value]],
+) -> tuple[list[Wanted], NDArray[np.bool_] | None]:
+    """What differs from row to row, and where the criteria fit that are the same in all rows."""
+    wanted = [Wanted(cells, w) for cells, w in pairs if isinstance(w, Cells)]
+    same = [(cells, criterion(w)) for cells, w in pairs if not isinstance(w, Cells)]
+    if not same:
+        return wanted, None
+    fitting, others = _places(same)
+    kept = np.full(same[0][0].size, fitting is None)
+    kept[others if fitting is None else fitting] = fitting is not None
+    return wanted, kept
+
+
+def _counted(pairs: list[tuple[Table, Cells | Value]]) -> Payload | None:
+    wanted, kept = _split(pairs)
+    return counts_in_rows(wanted, kept) if wanted else None
+
+
+def _measured(
+    pairs: list[tuple[Table, Cells | Value]],
+    values: Table,
+    measure: Callable[[list[float]], float],
+    *,
+    sized: bool,
+) -> Payload | None:
+    """What numbers come to in each row; None where the ranges do not go together."""
+    wanted, kept = _split(pairs)
+    if not wanted:
+        return None
+    cells = wanted[0].table
+    if sized and (values.width, values.height) != (cells.width, cells.height):
+        return None
+    try:
+        return measured_in_rows(
+            wanted, kept, values.part(0, 0, cells.width, cells.height), measure
+        )
+    except IndexError:
+        return None
 
 
 def _count(cells: Table, fits: Criterion) -> int:
+    index = cells.index() if fits.key is not None or fits.beyond else None
+    if index:
+        return index.count_beyond(*fits.beyond) if fits.beyond else index.count(fits.key)
     fitting, others = _places([(cells, fits)])
     return cells.size - len(others) if fitting is None else len(fitting)
 
@@ -205,6 +310,14 @@ def _tried(cells: Table, fits: Criterion) -> tuple[Positions, NDArray[np.bool_]]
     places = [(column * cells.height + row, fits(value)) for column, row, value in cells.placed()]
     held = np.array(places, np.intp).reshape(-1, 2)
     return held[:, 0], held[:, 1].astype(bool)
+
+
+def _largest(found: list[float]) -> float:
+    return max(found, default=0.0) + 0.0
+
+
+def _smallest(found: list[float]) -> float:
+    return min(found, default=0.0) + 0.0
 
 
 def _mean(found: list[float]) -> float:

@@ -36,7 +36,7 @@ class Criterion:
 _OPERATOR = re.compile(r"(<>|<=|>=|=|<|>)?(.*)", re.DOTALL)
 
 
-@lru_cache(maxsize=4096, typed=True)
+@lru_cache(maxsize=16_384, typed=True)
 def criterion(wanted: Value) -> Criterion:
     """What fits a criterion. An empty one means the number 0."""
     if wanted is None:

@@ -7,10 +7,32 @@ from calendar import monthrange
 from collections.abc import Callable
 from datetime import date, datetime, timedelta
 
-from dreieck.core.functions.registry import Failure, Takes, Trait, arg, function, optional
+import numpy as np
+
+from dreieck.core.functions.registry import (
+    Failure,
+    Takes,
+    Trait,
+    arg,
+    at_once,
+    function,
+    optional,
+)
+from dreieck.core.sheet.cells import Payload
 from dreieck.core.values import NUM, VALUE
+from dreieck.core.values.calendar import (
+    Days,
+    days_of_month,
+    later_in_calendar,
+    months_later,
+    months_of,
+    on_calendar,
+    weekdays_of,
+    years_of,
+)
 from dreieck.core.values.formats import read_numeral
 from dreieck.core.values.numerals import date_of, serial
+from dreieck.core.values.roundings import Numbers
 
 _DATE = arg("date", Takes.NUMBER, "a date")
 _TIME = arg("time", Takes.NUMBER, "a time, or a date with a time")
@@ -39,6 +61,12 @@ def _date(year: int, month: int, day: int) -> float:
         raise Failure(NUM, _NO_DATE) from None
 
 
+@at_once("DATE")
+def _date_in_rows(year: Numbers, month: Numbers, day: Numbers) -> Payload:
+    months = np.asarray(year * 12.0 + (month - 1))
+    return later_in_calendar(months, day - 1)
+
+
 @function(
     "TIME",
     "6.10.17",
@@ -54,12 +82,16 @@ def _time(hours: float, minutes: float, seconds: float) -> float:
     return (hours * 3600 + minutes * 60 + seconds) / 86400
 
 
+at_once("TIME")(_time)
+
+
 def _part(
     name: str,
     section: str,
     what: str,
     example: tuple[str, float],
     compute: Callable[[date], int],
+    form: Callable[[Days], Days],
 ) -> None:
     """Register a function that takes a part out of a date."""
 
@@ -68,11 +100,19 @@ def _part(
 
     function(name, section, f"The {what} of a date.", _DATE, words=f"the {what} of {{0}}",
              example=example)(computed)  # fmt: skip
+    at_once(name)(lambda numbers: on_calendar(numbers, form))
 
 
-_part("YEAR", "6.10.23", "year", ('=YEAR("2026-03-01")', 2026.0), lambda day: day.year)
-_part("MONTH", "6.10.13", "month", ('=MONTH("2026-03-01")', 3.0), lambda day: day.month)
-_part("DAY", "6.10.5", "day of the month", ('=DAY("2026-03-01")', 1.0), lambda day: day.day)
+_part("YEAR", "6.10.23", "year", ('=YEAR("2026-03-01")', 2026.0), lambda day: day.year, years_of)
+_part("MONTH", "6.10.13", "month", ('=MONTH("2026-03-01")', 3.0), lambda day: day.month, months_of)
+_part(
+    "DAY",
+    "6.10.5",
+    "day of the month",
+    ('=DAY("2026-03-01")', 1.0),
+    lambda day: day.day,
+    days_of_month,
+)
 
 
 def _clock_part(
@@ -107,6 +147,14 @@ def _weekday(number: float, count: int = 1) -> float:
     if count == 3:
         return float(monday_is_0)
     return float((monday_is_0 - _first_day(count)) % 7 + 1)
+
+
+@at_once("WEEKDAY")
+def _weekday_in_rows(number: Payload, count: Numbers = 1.0) -> Payload | None:
+    if isinstance(count, np.ndarray) or count not in (1, 2, 3):
+        return None
+    first = {1: 6, 2: 0, 3: 0}[int(count)]
+    return on_calendar(number, lambda days: (weekdays_of(days) - first) % 7 + (count != 3))
 
 
 def _first_day(count: int) -> int:
@@ -198,6 +246,12 @@ def _days(last: float, first: float) -> float:
     return float(math.floor(last) - math.floor(first))
 
 
+@at_once("DAYS")
+def _days_in_rows(last: Numbers, first: Numbers) -> Payload:
+    found: Payload = np.floor(last) - np.floor(first) + 0.0
+    return found
+
+
 @function(
     "DATEDIF",
     "6.10.3",
@@ -244,6 +298,11 @@ def _edate(number: float, months: int) -> float:
     return serial(_months_on(day_of(number), months))
 
 
+@at_once("EDATE")
+def _edate_in_rows(number: Numbers, months: Numbers) -> Payload:
+    return months_later(number, months, last_day=False)
+
+
 @function(
     "EOMONTH",
     "6.10.9",
@@ -256,6 +315,11 @@ def _edate(number: float, months: int) -> float:
 )
 def _eomonth(number: float, months: int) -> float:
     return serial(_months_on(day_of(number).replace(day=1), months, last_day=True))
+
+
+@at_once("EOMONTH")
+def _eomonth_in_rows(number: Numbers, months: Numbers) -> Payload:
+    return months_later(number, months, last_day=True)
 
 
 def _months_on(day: date, months: int, *, last_day: bool = False) -> date:

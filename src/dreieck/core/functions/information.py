@@ -5,10 +5,21 @@ from __future__ import annotations
 import math
 from collections.abc import Callable
 
+import numpy as np
+
 from dreieck.core.formula import Shape
 from dreieck.core.functions.one_number import of_one
-from dreieck.core.functions.registry import Failure, Result, Takes, Trait, arg, function
+from dreieck.core.functions.registry import (
+    Failure,
+    Result,
+    Takes,
+    Trait,
+    arg,
+    at_once,
+    function,
+)
 from dreieck.core.ranges.operands import Range, Several, Table
+from dreieck.core.sheet.cells import Cells, Kind, is_kind
 from dreieck.core.values import NA, VALUE, Error, Value
 
 _VALUE = arg("value", Takes.VALUE, "what is asked about")
@@ -20,22 +31,44 @@ def _question(
     what: str,
     example: tuple[str, bool],
     holds: Callable[[Value], bool],
+    kinds: tuple[int, ...] = (),
     trait: Trait = Trait.ASKS,
 ) -> None:
-    """Register a function that tells whether a value is something."""
+    """Register a function that tells whether a value is something: of some kinds, if that."""
     purpose = f"Whether a value is {what}."
     function(
         name, section, purpose, _VALUE, words=f"{{0}} is {what}", example=example, traits=(trait,)
     )(holds)
+    if kinds:
+        at_once(name)(lambda cells: is_kind(cells.kinds, *kinds))
 
 
-_question("ISBLANK", "6.13.14", "an empty cell", ("=ISBLANK(A6)", True), lambda v: v is None)
 _question(
-    "ISNUMBER", "6.13.22", "a number", ("=ISNUMBER(B2)", True), lambda v: isinstance(v, float)
+    "ISBLANK",
+    "6.13.14",
+    "an empty cell",
+    ("=ISBLANK(A6)", True),
+    lambda v: v is None,
+    (Kind.EMPTY,),
 )
-_question("ISTEXT", "6.13.25", "text", ("=ISTEXT(A2)", True), lambda v: isinstance(v, str))
 _question(
-    "ISNONTEXT", "6.13.21", "not text", ("=ISNONTEXT(A2)", False), lambda v: not isinstance(v, str)
+    "ISNUMBER",
+    "6.13.22",
+    "a number",
+    ("=ISNUMBER(B2)", True),
+    lambda v: isinstance(v, float),
+    (Kind.NUMBER,),
+)
+_question(
+    "ISTEXT", "6.13.25", "text", ("=ISTEXT(A2)", True), lambda v: isinstance(v, str), (Kind.TEXT,)
+)
+_question(
+    "ISNONTEXT",
+    "6.13.21",
+    "not text",
+    ("=ISNONTEXT(A2)", False),
+    lambda v: not isinstance(v, str),
+    (Kind.EMPTY, Kind.NUMBER, Kind.LOGICAL, Kind.ERROR),
 )
 _question(
     "ISLOGICAL",
@@ -43,6 +76,7 @@ _question(
     "TRUE or FALSE",
     ("=ISLOGICAL(B2>1)", True),
     lambda v: isinstance(v, bool),
+    (Kind.LOGICAL,),
 )
 _question(
     "ISERROR",
@@ -50,6 +84,7 @@ _question(
     "an error",
     ("=ISERROR(B2/0)", True),
     lambda v: isinstance(v, Error),
+    (Kind.ERROR,),
     trait=Trait.GUARDS,
 )
 _question(
@@ -93,11 +128,20 @@ def _n(value: Value) -> Value:
     return float(value) if isinstance(value, float | bool) else 0.0
 
 
+@at_once("N")
+def _n_in_rows(cells: Cells) -> Cells:
+    counted = is_kind(cells.kinds, Kind.NUMBER, Kind.LOGICAL, Kind.ERROR)
+    kinds = np.where(cells.kinds == Kind.ERROR, cells.kinds, np.uint8(Kind.NUMBER))
+    return Cells(kinds, np.where(counted, cells.payload, 0.0), cells.pool)
+
+
 for _each in (
     ("ISEVEN", "6.13.17", "Whether a number is even; what stands behind the point is cut off.",
-     "{0} is even", lambda n: math.trunc(n) % 2 == 0, ("=ISEVEN(4)", True)),
+     "{0} is even", lambda n: math.trunc(n) % 2 == 0, lambda n: np.trunc(n) % 2 == 0,
+     ("=ISEVEN(4)", True)),
     ("ISODD", "6.13.23", "Whether a number is odd; what stands behind the point is cut off.",
-     "{0} is odd", lambda n: math.trunc(n) % 2 == 1, ("=ISODD(4)", False)),
+     "{0} is odd", lambda n: math.trunc(n) % 2 == 1, lambda n: np.trunc(n) % 2 == 1,
+     ("=ISODD(4)", False)),
 ):  # fmt: skip
     of_one(__name__, *_each)
 
@@ -122,7 +166,7 @@ def _isref(asked: Callable[[], Result]) -> bool:
     arg("cell", Takes.RANGE, "the cell"),
     words="{0} holds a formula",
     example=("=ISFORMULA(B2)", False),
-    traits=(Trait.ASKS,),
+    traits=(Trait.ASKS, Trait.LOOKS_INSIDE),
 )
 def _isformula(cells: Table) -> bool:
     return isinstance(_content(cells), Shape)
@@ -135,7 +179,7 @@ def _isformula(cells: Table) -> bool:
     arg("cell", Takes.RANGE, "the cell"),
     words="the formula of {0}",
     example=('=IFNA(FORMULA(B2),"none")', "none"),
-    traits=(Trait.ASKS,),
+    traits=(Trait.ASKS, Trait.LOOKS_INSIDE),
 )
 def _formula(cells: Table) -> str:
     content = _content(cells)

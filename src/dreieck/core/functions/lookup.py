@@ -3,22 +3,31 @@
 from __future__ import annotations
 
 from collections.abc import Callable, Iterator
+from functools import partial
+
+import numpy as np
 
 from dreieck.core.functions.registry import (
+    Branches,
     Failure,
     Result,
     Takes,
     Trait,
     arg,
+    at_once,
     function,
     optional,
     repeated,
 )
-from dreieck.core.functions.wildcards import wildcards
-from dreieck.core.ranges.index import key_of
-from dreieck.core.ranges.operands import Range, Table
+from dreieck.core.functions.wildcards import has_marks, wildcards
+from dreieck.core.ranges.index import NO_CODE, Positions, key_of
+from dreieck.core.ranges.operands import MAX_TABLE, Range, Table
+from dreieck.core.sheet.cells import Cells, Kind, is_kind, told_once
 from dreieck.core.values import NA, REF, VALUE, Error, Value, compared
+from dreieck.core.values.roundings import Numbers
 
+_NOT_THERE = "is not in the list."
+_BEFORE = "lies before the first value of the list."
 _SOUGHT = arg("sought", Takes.VALUE, "what is looked for")
 _TABLE = arg("table", Takes.RANGE, "the table")
 _SORTED = optional(
@@ -48,6 +57,18 @@ def _match(sought: Value, cells: Table, kind: float = 1.0) -> float:
     return float(_nearest(sought, cells, 1 if kind > 0 else -1) + 1)
 
 
+@at_once("MATCH")
+def _match_in_rows(sought: Cells | Value, cells: Table, kind: Numbers = 1.0) -> Cells | None:
+    if not isinstance(sought, Cells) or isinstance(kind, np.ndarray):
+        return None
+    if cells.width > 1 and cells.height > 1:
+        return None
+    direction = 0 if kind == 0 else 1 if kind > 0 else -1
+    places = _all_places(sought, cells, direction)
+    found = Cells.numbers((places + 1).astype(np.float64)).pending(places < 0)
+    return _with_missing(found, sought, places, direction)
+
+
 @function(
     "VLOOKUP",
     "6.14.12",
@@ -59,6 +80,7 @@ def _match(sought: Value, cells: Table, kind: float = 1.0) -> float:
     words="what stands beside {0} in column {2} of {1}",
     example=('=VLOOKUP("Cheese",A2:D5,4,FALSE)', 14.5),
     traits=(
+        Trait.REFERS,
         Trait.SEARCHES,
         Trait.NEAREST,
     ),
@@ -68,6 +90,19 @@ def _vlookup(sought: Value, table: Table, column: int, in_order: bool = True) ->
     first = table.part(0, 0, 1, table.height)
     row = _nearest(sought, first, 1) if in_order else _exact(sought, first)
     return table.part(column - 1, row, 1, 1)
+
+
+@at_once("VLOOKUP")
+def _vlookup_in_rows(
+    sought: Cells | Value, table: Table, column: Numbers, in_order: bool = True
+) -> Cells | None:
+    if not isinstance(sought, Cells) or not isinstance(column, int | float):
+        return None
+    if not 1 <= column <= table.width or not isinstance(in_order, bool):
+        return None
+    places = _all_places(sought, table.part(0, 0, 1, table.height), int(in_order))
+    found = _found_at(places, partial(table.column_at, int(column) - 1))
+    return _with_missing(found, sought, places, int(in_order))
 
 
 @function(
@@ -81,6 +116,7 @@ def _vlookup(sought: Value, table: Table, column: int, in_order: bool = True) ->
     words="what stands below {0} in row {2} of {1}",
     example=('=HLOOKUP("Weight",A1:D5,2,FALSE)', 50.4),
     traits=(
+        Trait.REFERS,
         Trait.SEARCHES,
         Trait.NEAREST,
     ),
@@ -90,6 +126,18 @@ def _hlookup(sought: Value, table: Table, row: int, in_order: bool = True) -> Re
     first = table.part(0, 0, table.width, 1)
     column = _nearest(sought, first, 1) if in_order else _exact(sought, first)
     return table.part(column, row - 1, 1, 1)
+
+
+@at_once("HLOOKUP")
+def _hlookup_in_rows(
+    sought: Cells | Value, table: Table, row: Numbers, in_order: bool = True
+) -> Cells | None:
+    if not isinstance(sought, Cells) or not isinstance(row, int | float):
+        return None
+    if not 1 <= row <= table.height or not isinstance(in_order, bool):
+        return None
+    places = _all_places(sought, table.part(0, 0, table.width, 1), int(in_order))
+    return _found_at(places, table.part(0, int(row) - 1, table.width, 1).all_cells().taken)
 
 
 @function(
@@ -102,7 +150,10 @@ def _hlookup(sought: Value, table: Table, row: int, in_order: bool = True) -> Re
     optional("area", Takes.WHOLE, "which of several ranges; the first if left out", "1"),
     words="row {1}, column {2} of {0}",
     example=("=INDEX(A2:D5,4,4)", 14.5),
-    traits=(Trait.SEARCHES,),
+    traits=(
+        Trait.REFERS,
+        Trait.SEARCHES,
+    ),
 )
 def _index(areas: list[Table], row: int = 0, column: int | None = None, area: int = 1) -> Result:
     if not 1 <= area <= len(areas):
@@ -121,6 +172,28 @@ def _index(areas: list[Table], row: int = 0, column: int | None = None, area: in
     return cells.part(left, top, width, height)
 
 
+@at_once("INDEX")
+def _index_in_rows(
+    areas: list[Table], row: Numbers = 0, column: Numbers | None = None, area: Numbers = 1
+) -> Cells | None:
+    if isinstance(area, np.ndarray) or not 1 <= area <= len(areas):
+        return None
+    cells = areas[int(area) - 1]
+    if column is None and cells.height == 1 and cells.width > 1:
+        row, column = 1, row
+    if column is None and cells.width == 1:
+        column = 1
+    if column is None or (np.size(column) > 1 and cells.size > MAX_TABLE):
+        return None
+    down, across = np.broadcast_arrays(np.asarray(row, np.float64), np.asarray(column, np.float64))
+    inside = (down >= 1) & (down <= cells.height) & (across >= 1) & (across <= cells.width)
+    if not isinstance(column, np.ndarray):
+        rows = np.where(inside, down - 1, -1).astype(np.intp)
+        return _found_at(rows, partial(cells.column_at, int(column) - 1))
+    places = np.where(inside, (across - 1) * cells.height + down - 1, -1).astype(np.intp)
+    return _found_at(places, cells.all_cells().taken)
+
+
 @function(
     "CHOOSE",
     "6.14.3",
@@ -137,6 +210,15 @@ def _choose(number: int, *values: Callable[[], Result]) -> Result:
     return values[number - 1]()
 
 
+@at_once("CHOOSE")
+def _choose_in_rows(rows: Branches) -> None:
+    numbers = np.trunc(rows.numbers(0))
+    for number in range(1, rows.count):
+        chosen = numbers == number
+        rows.give(number, chosen)
+        numbers = numbers[~chosen]
+
+
 @function(
     "LOOKUP",
     "6.14.8",
@@ -147,6 +229,7 @@ def _choose(number: int, *values: Callable[[], Result]) -> Result:
     words="what stands in {2} beside {0} in {1}",
     example=('=LOOKUP("D",{"A","C","F"},{10,20,30})', 20.0),
     traits=(
+        Trait.REFERS,
         Trait.SEARCHES,
         Trait.IN_STEP,
     ),
@@ -168,6 +251,63 @@ def _lookup(sought: Value, cells: Table, results: Table | None = None) -> Result
         raise Failure(NA, "The results are shorter than the list.") from None
 
 
+@at_once("LOOKUP")
+def _lookup_in_rows(
+    sought: Cells | Value, cells: Table, results: Table | None = None
+) -> Cells | None:
+    if not isinstance(sought, Cells) or (
+        results is not None and results.width > 1 < results.height
+    ):
+        return None
+    across = cells.width > cells.height
+    length = cells.width if across else cells.height
+    line = cells.part(0, 0, length, 1) if across else cells.part(0, 0, 1, length)
+    places = _all_places(sought, line, 1)
+    if results is None:
+        results = (
+            cells.part(0, cells.height - 1, length, 1)
+            if across
+            else cells.part(cells.width - 1, 0, 1, length)
+        )
+    places = np.where(places < results.size, places, -1)
+    return _found_at(places, results.all_cells().taken)
+
+
+def _found_at(places: Positions, take: Callable[[Positions], Cells]) -> Cells:
+    """The cells at some places; pending where there is no place."""
+    known = places >= 0
+    if not known.any():
+        return Cells.alike(None, len(places)).pending(~known)
+    return take(np.where(known, places, 0)).pending(~known)
+
+
+def _with_missing(found: Cells, sought: Cells, places: Positions, direction: int) -> Cells:
+    """The same cells, numbers that are not in the list as the error that says so."""
+    missing = np.flatnonzero((places < 0) & is_kind(sought.kinds, Kind.NUMBER, Kind.EMPTY))
+    if not len(missing):
+        return found
+    error = Error(NA, f"{_said(0.0)} {_BEFORE if direction else _NOT_THERE}")
+    return found.replaced([(missing, Cells.alike(error, len(missing)))])
+
+
+def _all_places(sought: Cells, line: Table, direction: int) -> Positions:
+    """The places of many values in a row or column; below 0 where a value is to be asked alone.
+
+    They are those of equal values, or, for a direction, the last ones that do not lie beyond.
+    """
+    index = line.indexed()
+    if direction:
+        numbers = is_kind(sought.kinds, Kind.NUMBER, Kind.EMPTY)
+        return np.where(numbers, index.nearest_of(sought.payload, direction), -1)
+    codes = index.codes_of(sought)
+    places = np.where(codes == NO_CODE, -1, index.first_places[codes])
+    texts = np.flatnonzero(sought.kinds == Kind.TEXT)
+    if len(texts):
+        held = sought.payload[texts].astype(np.intp)
+        places[texts[told_once(held, sought.pool.objects, has_marks, bool)]] = -1
+    return places
+
+
 def _exact(sought: Value, line: Table) -> int:
     """The first place in a row or column that holds the same value; wildcards count."""
     if isinstance(sought, Error):
@@ -185,7 +325,7 @@ def _exact(sought: Value, line: Table) -> int:
                 return place
         elif type(value) is type(sought) and compared(value, sought) == 0:
             return place
-    raise Failure(NA, f"{_said(sought)} is not in the list.")
+    raise Failure(NA, f"{_said(sought)} {_NOT_THERE}")
 
 
 def _nearest(sought: Value, line: Table, direction: int) -> int:
@@ -193,6 +333,11 @@ def _nearest(sought: Value, line: Table, direction: int) -> int:
     if isinstance(sought, Error):
         raise Failure.of(sought)
     sought = 0.0 if sought is None else sought
+    if index := line.index():
+        place = index.nearest(sought, direction)
+        if place >= 0:
+            return place
+        raise Failure(NA, f"{_said(sought)} {_BEFORE}")
     last: int | None = None
     for place, value in _along(line):
         if type(value) is not type(sought):
@@ -203,7 +348,7 @@ def _nearest(sought: Value, line: Table, direction: int) -> int:
             break
         last = place
     if last is None:
-        raise Failure(NA, f"{_said(sought)} lies before the first value of the list.")
+        raise Failure(NA, f"{_said(sought)} {_BEFORE}")
     return last
 
 

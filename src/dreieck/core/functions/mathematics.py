@@ -6,10 +6,23 @@ import math
 import sys
 from collections.abc import Iterator
 
+import numpy as np
+
 from dreieck.core.budget import spend
-from dreieck.core.functions.one_number import NUMBER, of_one
-from dreieck.core.functions.registry import Failure, Takes, arg, function, optional, repeated
+from dreieck.core.functions.one_number import NUMBER, number_by_number, of_one
+from dreieck.core.functions.registry import (
+    Failure,
+    Takes,
+    arg,
+    at_once,
+    function,
+    optional,
+    repeated,
+)
+from dreieck.core.sheet.cells import Payload
 from dreieck.core.values import DIV0, NUM
+from dreieck.core.values.powers import power, powers
+from dreieck.core.values.roundings import Numbers
 
 _LARGEST = int(sys.float_info.max)
 _LARGEST_FACTORIAL = 170
@@ -29,20 +42,21 @@ def _factorial(number: float) -> float:
 
 
 for _each in (
-    ("ABS", "6.16.2", "A number without its sign.", "{0} without its sign", abs,
+    ("ABS", "6.16.2", "A number without its sign.", "{0} without its sign", abs, np.abs,
      ("=ABS(-4)", 4.0)),
     ("SIGN", "6.16.54", "1, 0 or -1, as the number is above, at or below 0.",
-     "the sign of {0}", lambda n: float((n > 0) - (n < 0)), ("=SIGN(-4)", -1.0)),
-    ("SQRT", "6.16.58", "The square root of a number.", "the square root of {0}", math.sqrt,
-     ("=SQRT(144)", 12.0), "A number below 0 has no square root."),
-    ("EXP", "6.16.31", "e to the power of a number.", "e to the power of {0}", math.exp,
+     "the sign of {0}", lambda n: float((n > 0) - (n < 0)), np.sign,
+     ("=SIGN(-4)", -1.0)),
+    ("SQRT", "6.16.58", "The square root of a number.", "the square root of {0}",
+     math.sqrt, np.sqrt, ("=SQRT(144)", 12.0), "A number below 0 has no square root."),
+    ("EXP", "6.16.31", "e to the power of a number.", "e to the power of {0}", math.exp, None,
      ("=EXP(0)", 1.0)),
     ("LN", "6.16.39", "The natural logarithm of a number.", "the natural logarithm of {0}",
-     math.log, ("=LN(1)", 0.0), _POSITIVE),
+     math.log, None, ("=LN(1)", 0.0), _POSITIVE),
     ("LOG10", "6.16.41", "The logarithm of a number to base 10.", "the logarithm of {0}",
-     math.log10, ("=LOG10(1000)", 3.0), _POSITIVE),
+     math.log10, None, ("=LOG10(1000)", 3.0), _POSITIVE),
     ("FACT", "6.16.32", "The product of all whole numbers up to a number.",
-     "the factorial of {0}", _factorial, ("=FACT(5)", 120.0),
+     "the factorial of {0}", _factorial, None, ("=FACT(5)", 120.0),
      "A number below 0 has no factorial; that of a number above 170 is too large."),
 ):  # fmt: skip
     of_one(__name__, *_each)
@@ -67,6 +81,9 @@ def _log(number: float, base: float = 10.0) -> float:
     return math.log(number, base)
 
 
+at_once("LOG")(number_by_number(_log))
+
+
 @function(
     "POWER",
     "6.16.46",
@@ -79,10 +96,12 @@ def _log(number: float, base: float = 10.0) -> float:
 def _power(base: float, exponent: float) -> float:
     if base == 0 and exponent < 0:
         raise Failure(DIV0, "0 to a power below 0 divides by 0.")
-    result: float | complex = base**exponent
-    if isinstance(result, complex):
+    if base < 0 and exponent % 1:
         raise Failure(NUM, "A number below 0 has no such power.")
-    return result
+    return power(base, exponent)
+
+
+at_once("POWER")(powers)
 
 
 @function(
@@ -100,6 +119,12 @@ def _mod(number: float, divisor: float) -> float:
     return number - divisor * math.floor(number / divisor)
 
 
+@at_once("MOD")
+def _mod_in_rows(number: Numbers, divisor: Numbers) -> Payload:
+    found: Payload = number - divisor * (np.floor(np.divide(number, divisor)) + 0.0)
+    return found
+
+
 @function(
     "QUOTIENT",
     "6.16.48",
@@ -115,6 +140,12 @@ def _quotient(number: float, divisor: float) -> float:
     return float(math.trunc(number / divisor))
 
 
+@at_once("QUOTIENT")
+def _quotient_in_rows(number: Numbers, divisor: Numbers) -> Payload:
+    found: Payload = np.trunc(np.divide(number, divisor)) + 0.0
+    return found
+
+
 @function(
     "COMBIN",
     "6.16.16",
@@ -128,6 +159,9 @@ def _combin(number: int, chosen: int) -> float:
     return float(_product(number, min(chosen, number - chosen), divided=True))
 
 
+at_once("COMBIN")(number_by_number(lambda n, k: _combin(int(n), int(k))))
+
+
 @function(
     "PERMUT",
     "6.18.59",
@@ -139,6 +173,9 @@ def _combin(number: int, chosen: int) -> float:
 def _permut(number: int, chosen: int) -> float:
     _check_choice(number, chosen)
     return float(_product(number, chosen, divided=False))
+
+
+at_once("PERMUT")(number_by_number(lambda n, k: _permut(int(n), int(k))))
 
 
 def _check_choice(number: int, chosen: int) -> None:

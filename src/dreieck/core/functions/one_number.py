@@ -2,10 +2,17 @@
 
 from __future__ import annotations
 
+import math
 from collections.abc import Callable
+from itertools import repeat
+from typing import Any
 
-from dreieck.core.functions.registry import Failure, Parameter, Takes, arg, function
+import numpy as np
+
+from dreieck.core.functions.registry import Failure, Parameter, Takes, arg, at_once, function
+from dreieck.core.sheet.cells import Payload
 from dreieck.core.values import NUM, Value
+from dreieck.core.values.roundings import Numbers
 
 NUMBER = arg("number", Takes.NUMBER, "any number")
 OUTSIDE = "The number is outside of what the function can take."
@@ -18,11 +25,15 @@ def of_one(
     purpose: str,
     words: str,
     compute: Callable[[float], Value],
+    form: Callable[[Payload], Any] | None,
     example: tuple[str, Value],
     refusal: str = OUTSIDE,
     parameter: Parameter = NUMBER,
 ) -> None:
-    """Register a function of one number that belongs to a module; it may raise ValueError."""
+    """Register a function of one number that belongs to a module; it may raise ValueError.
+
+    Without an array form of its own it is called for number after number.
+    """
 
     def computed(number: float) -> Value:
         try:
@@ -32,3 +43,29 @@ def of_one(
 
     computed.__module__ = module
     function(name, section, purpose, parameter, words=words, example=example)(computed)
+    at_once(name)(form or number_by_number(compute))
+
+
+def number_by_number(compute: Callable[..., Value]) -> Callable[..., Payload]:
+    """The array form of a function that has to be called for each number of its own.
+
+    The results are those of the function to the last bit, whatever the processor; a number that
+    it refuses is left to those who call it.
+    """
+
+    def found(*numbers: float) -> Value:
+        try:
+            return compute(*numbers)
+        except (ArithmeticError, ValueError, Failure):
+            return math.nan
+
+    def form(*numbers: Numbers) -> Payload:
+        lists = [
+            each.tolist() if isinstance(each, np.ndarray) else repeat(each) for each in numbers
+        ]
+        try:
+            return np.array(list(map(compute, *lists)), np.float64)
+        except (ArithmeticError, ValueError, Failure):
+            return np.array(list(map(found, *lists)), np.float64)
+
+    return form

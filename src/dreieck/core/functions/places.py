@@ -8,15 +8,24 @@ import numpy as np
 
 from dreieck.core.budget import AT_ONCE, spend
 from dreieck.core.formula.printer import sheet_text
-from dreieck.core.functions.registry import Failure, Result, Takes, Trait, arg, function, optional
+from dreieck.core.functions.registry import (
+    Failure,
+    Result,
+    Takes,
+    Trait,
+    arg,
+    at_once,
+    function,
+    optional,
+)
 from dreieck.core.grid import MAX_COLUMN, MAX_ROW, column_letters
 from dreieck.core.ranges.operands import Array, Range, Table
-from dreieck.core.sheet.cells import Cells
+from dreieck.core.sheet.cells import Cells, Payload
 from dreieck.core.values import NA, REF, VALUE
 
 _HERE = optional("reference", Takes.PLACE, "a cell or range; this cell if left out", "this cell")
 _OWN_PLACE = (Trait.HERE, Trait.TELLS_PLACE, Trait.MOVES_ALONG)
-_ELSEWHERE = (Trait.READS_ELSEWHERE, Trait.MOVES_ALONG)
+_ELSEWHERE = (Trait.READS_ELSEWHERE, Trait.MOVES_ALONG, Trait.REFERS)
 
 
 @function(
@@ -31,6 +40,11 @@ _ELSEWHERE = (Trait.READS_ELSEWHERE, Trait.MOVES_ALONG)
 def _row(here: Range, cells: Range | None = None) -> Result:
     area = (cells or here).area
     return _counted(area.top, area.height, down=True)
+
+
+@at_once("ROW")
+def _row_in_rows(rows: Payload) -> Payload:
+    return rows
 
 
 def _counted(first: int, count: int, *, down: bool) -> Result:

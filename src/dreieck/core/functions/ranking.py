@@ -7,19 +7,27 @@ import statistics
 from collections import Counter
 from collections.abc import Iterator
 
+import numpy as np
+from numpy.typing import NDArray
+
 from dreieck.core.functions.registry import (
     Failure,
     Takes,
     Trait,
     arg,
+    at_once,
     function,
     optional,
     repeated,
 )
+from dreieck.core.ranges.beside import Beside
+from dreieck.core.ranges.index import asked_in_order, searched
+from dreieck.core.sheet.cells import Payload
 from dreieck.core.values import NA, NUM, rounded_towards
+from dreieck.core.values.roundings import Numbers
 
 _NUMBERS = repeated("numbers", Takes.NUMBERS, "numbers or ranges")
-_LIST = arg("numbers", Takes.NUMBERS, "a range of numbers")
+_LIST = arg("numbers", Takes.ORDERED, "a range of numbers")
 
 
 @function(
@@ -36,6 +44,18 @@ def _median(numbers: Iterator[float]) -> float:
     if not found:
         raise Failure(NUM, "There is no number to take the middle of.")
     return statistics.median(found)
+
+
+@at_once("MEDIAN")
+def _median_in_rows(numbers: Beside) -> Payload | None:
+    ordered = numbers.ordered()
+    if ordered is None:
+        return None
+    middle = (ordered.shape[1] - 1) // 2
+    if ordered.shape[1] % 2:
+        return ordered[:, middle]
+    found: Payload = (ordered[:, middle] + ordered[:, middle + 1]) / 2
+    return found
 
 
 @function(
@@ -63,8 +83,13 @@ def _mode(numbers: Iterator[float]) -> float:
     words="number {1} of {0} from the largest down",
     example=("=LARGE(B2:B5,2)", 50.4),
 )
-def _large(numbers: Iterator[float], place: int) -> float:
-    return _ranked(sorted(numbers, reverse=True), place)
+def _large(numbers: Payload, place: int) -> float:
+    return _ranked(numbers[::-1], place)
+
+
+@at_once("LARGE")
+def _large_in_rows(numbers: Payload, place: Numbers) -> Payload:
+    return _all_ranked(numbers[::-1], place)
 
 
 @function(
@@ -76,14 +101,27 @@ def _large(numbers: Iterator[float], place: int) -> float:
     words="number {1} of {0} from the smallest up",
     example=("=SMALL(B2:B5,2)", 33.6),
 )
-def _small(numbers: Iterator[float], place: int) -> float:
-    return _ranked(sorted(numbers), place)
+def _small(numbers: Payload, place: int) -> float:
+    return _ranked(numbers, place)
 
 
-def _ranked(numbers: list[float], place: int) -> float:
+@at_once("SMALL")
+def _small_in_rows(numbers: Payload, place: Numbers) -> Payload:
+    return _all_ranked(numbers, place)
+
+
+def _ranked(numbers: Payload, place: int) -> float:
     if not 1 <= place <= len(numbers):
         raise Failure(NUM, f"There is no place {place} among {len(numbers)} numbers.")
-    return numbers[place - 1]
+    return float(numbers[place - 1])
+
+
+def _all_ranked(numbers: Payload, place: Numbers) -> Payload:
+    known = (np.asarray(place) >= 1) & (np.asarray(place) <= len(numbers))
+    if not len(numbers):
+        return np.full(known.shape, np.nan)
+    places = np.where(known, place, 1).astype(np.intp)
+    return np.where(known, numbers[places - 1], np.nan)
 
 
 @function(
@@ -97,12 +135,31 @@ def _ranked(numbers: list[float], place: int) -> float:
     example=("=RANK(B2,B2:B5)", 2.0),
     traits=(Trait.SEARCHES,),
 )
-def _rank(number: float, numbers: Iterator[float], upwards: bool = False) -> float:
-    found = list(numbers)
-    if number not in found:
+def _rank(number: float, numbers: Payload, upwards: bool = False) -> float:
+    first, end = int(numbers.searchsorted(number)), int(numbers.searchsorted(number, "right"))
+    if first == end:
         raise Failure(NA, "The number is not among the others.")
-    ahead = sum(other < number if upwards else other > number for other in found)
-    return float(ahead + 1)
+    return float(first + 1 if upwards else len(numbers) - end + 1)
+
+
+@at_once("RANK")
+def _rank_in_rows(
+    number: Numbers, numbers: Payload, upwards: NDArray[np.bool_] | bool = False
+) -> Payload:
+    count = len(numbers)
+    if not count:
+        return np.full(np.shape(number), np.nan)
+
+    def downwards(sought: Numbers) -> Payload:
+        place = numbers.searchsorted(sought, "right")
+        known = (place > 0) & (numbers[np.maximum(place - 1, 0)] == sought)
+        return np.where(known, count - place + 1.0, np.nan)
+
+    found: Payload = asked_in_order(number, count, downwards)
+    if np.any(upwards):
+        place = searched(numbers, number)
+        found = np.where(np.isnan(found) | ~np.asarray(upwards), found, place + 1.0)
+    return found
 
 
 @function(
@@ -114,8 +171,13 @@ def _rank(number: float, numbers: Iterator[float], upwards: bool = False) -> flo
     words="the number below which {1} of {0} lie",
     example=("=PERCENTILE(B2:B5,0.5)", 42.0),
 )
-def _percentile(numbers: Iterator[float], part: float) -> float:
-    return _at_part(sorted(numbers), part)
+def _percentile(numbers: Payload, part: float) -> float:
+    return _at_part(numbers, part)
+
+
+@at_once("PERCENTILE")
+def _percentile_in_rows(numbers: Payload, part: Numbers) -> Payload:
+    return _all_at_parts(numbers, np.asarray(part))
 
 
 @function(
@@ -127,16 +189,32 @@ def _percentile(numbers: Iterator[float], part: float) -> float:
     words="the number below which {1} quarters of {0} lie",
     example=("=QUARTILE(B2:B5,2)", 42.0),
 )
-def _quartile(numbers: Iterator[float], quarters: int) -> float:
-    return _at_part(sorted(numbers), quarters / 4)
+def _quartile(numbers: Payload, quarters: int) -> float:
+    return _at_part(numbers, quarters / 4)
 
 
-def _at_part(ordered: list[float], part: float) -> float:
-    if not ordered or not 0 <= part <= 1:
+@at_once("QUARTILE")
+def _quartile_in_rows(numbers: Payload, quarters: Numbers) -> Payload:
+    return _all_at_parts(numbers, np.asarray(quarters) / 4)
+
+
+def _all_at_parts(ordered: Payload, part: Payload) -> Payload:
+    if not len(ordered):
+        return np.full(len(part), np.nan)
+    known = (part >= 0) & (part <= 1)
+    place, between = np.divmod(np.where(known, part, 0.0) * (len(ordered) - 1), 1)
+    at = place.astype(np.intp)
+    low = ordered[at]
+    found = low + (ordered[np.minimum(at + 1, len(ordered) - 1)] - low) * between
+    return np.where(known, found, np.nan)
+
+
+def _at_part(ordered: Payload, part: float) -> float:
+    if not len(ordered) or not 0 <= part <= 1:
         raise Failure(NUM, "There has to be a number, and the part lies between 0 and 1.")
     place, between = divmod(part * (len(ordered) - 1), 1)
-    low = ordered[int(place)]
-    return low + (ordered[min(int(place) + 1, len(ordered) - 1)] - low) * between
+    low = float(ordered[int(place)])
+    return low + (float(ordered[min(int(place) + 1, len(ordered) - 1)]) - low) * between
 
 
 @function(
@@ -150,18 +228,17 @@ def _at_part(ordered: list[float], part: float) -> float:
     example=("=PERCENTRANK({1,2,3,4},2)", 0.333),
     traits=(Trait.SEARCHES,),
 )
-def _percentrank(numbers: Iterator[float], number: float, digits: int = 3) -> float:
-    ordered = sorted(numbers)
-    if not ordered or not ordered[0] <= number <= ordered[-1]:
+def _percentrank(ordered: Payload, number: float, digits: int = 3) -> float:
+    if not len(ordered) or not ordered[0] <= number <= ordered[-1]:
         raise Failure(NA, "The number lies outside of the others.")
     if digits < 1:
         raise Failure(NUM, "There has to be a digit.")
     if len(ordered) == 1:
         return 1.0
-    below = sum(other < number for other in ordered)
+    below = int(ordered.searchsorted(number))
     place = float(below)
-    if number not in ordered:
-        low, high = ordered[below - 1], ordered[below]
+    if ordered[below] != number:
+        low, high = float(ordered[below - 1]), float(ordered[below])
         place = below - 1 + (number - low) / (high - low)
     return rounded_towards(place / (len(ordered) - 1), digits, away=False)
 
@@ -175,10 +252,9 @@ def _percentrank(numbers: Iterator[float], number: float, digits: int = 3) -> fl
     words="the mean of {0} without the outer {1}",
     example=("=TRIMMEAN({1,2,4,100},0.5)", 3.0),
 )
-def _trimmean(numbers: Iterator[float], part: float) -> float:
-    ordered = sorted(numbers)
-    if not ordered or not 0 <= part < 1:
+def _trimmean(ordered: Payload, part: float) -> float:
+    if not len(ordered) or not 0 <= part < 1:
         raise Failure(NUM, "There has to be a number, and the part lies from 0 to below 1.")
     left_out = int(rounded_towards(len(ordered) * part, 9, away=True)) // 2
-    kept = ordered[left_out : len(ordered) - left_out]
+    kept = ordered[left_out : len(ordered) - left_out].tolist()
     return math.fsum(kept) / len(kept)

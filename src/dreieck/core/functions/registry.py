@@ -3,16 +3,21 @@
 from __future__ import annotations
 
 from collections.abc import Callable
-from dataclasses import dataclass
+from dataclasses import dataclass, replace
 from enum import Enum
-from typing import TypeVar
+from typing import Any, Protocol, TypeVar
+
+import numpy as np
+from numpy.typing import NDArray
 
 from dreieck.core.formula import tree
 from dreieck.core.ranges.operands import Several, Table
+from dreieck.core.sheet.cells import Cells, Payload
 from dreieck.core.values import Error, Place, Value
 
 Result = Value | Table | Several
 Compute = TypeVar("Compute", bound=Callable[..., Result])
+Form = TypeVar("Form", bound=Callable[..., Any])
 
 EXAMPLE_SHEET = {
     "A1": "Item", "B1": "Weight", "C1": "Hut", "D1": "Price",
@@ -43,6 +48,7 @@ class Takes(Enum):
     AREAS = "a range, or several joined by ~"
     PLACE = "a range, of which only the place counts"
     ARRAY = "a range, or a calculation with ranges"
+    ORDERED = "a range of numbers, looked at in their order"
     ADDRESS = "an address in a text"
     LATER = "a value, worked out only if it is needed"
 
@@ -58,6 +64,7 @@ class Trait(Enum):
     GUARDS = "it looks whether its argument is an error"
     ASKS = "it asks what kind of value there is, or whether there is one"
     CHOOSES = "it gives one of its arguments"
+    REFERS = "it gives the cells that it finds, not just what they hold"
     SUMMARISES = "it makes one value of many, text and empty cells left out"
     COUNTS = "it counts, so that empty cells are none the worse"
     COUNTS_ALL = "it counts or takes values of every kind"
@@ -65,10 +72,29 @@ class Trait(Enum):
     TOTALS = "what it gives is a total, which another one should not count again"
     SEARCHES = "it finds a value in a list, or its place there, which is the same for all"
     FITS = "it takes what fits criteria, so that its list may grow from landing to landing"
+    SKIPS_ZEROS = "places where a factor is 0 do not count, such as those that are empty"
     IN_STEP = "its ranges belong together, row by row"
     NEAREST = "it takes its list as sorted unless its last argument says no"
     DRAWS = "it is handed a number drawn by chance first"
+    LOOKS_INSIDE = "it looks at what cells hold, which their values do not tell"
     MEANT = "the error that it gives is meant"
+
+
+class Way(Enum):
+    """How a function is worked out down a column."""
+
+    ARRAY = "for all rows at once"
+    DISTINCT = "once for each different set of arguments"
+    ONE_BY_ONE = "row by row"
+
+
+_OWN_IN_EACH_ROW = {
+    Trait.HERE,
+    Trait.DRAWS,
+    Trait.MOVES_ALONG,
+    Trait.READS_ELSEWHERE,
+    Trait.LOOKS_INSIDE,
+}
 
 
 @dataclass(frozen=True, slots=True)
@@ -95,6 +121,7 @@ class Function:
     formula and the value that it gives on the sheet ``EXAMPLE_SHEET``. ``words`` says a
     call in plain words, ``{0}`` and ``{1}`` standing for arguments, ``{*}`` for all.
     ``gives`` is the number format of the result where the function implies one.
+    ``at_once`` is the array form: what the function gives in all rows of a column.
     """
 
     name: str
@@ -106,6 +133,14 @@ class Function:
     compute: Callable[..., Result]
     gives: str | None = None
     traits: frozenset[Trait] = frozenset()
+    at_once: Callable[..., Any] | None = None
+
+    @property
+    def way(self) -> Way:
+        """How the function is worked out down a column."""
+        if self.at_once:
+            return Way.ARRAY
+        return Way.ONE_BY_ONE if self.traits & _OWN_IN_EACH_ROW else Way.DISTINCT
 
     @property
     def family(self) -> str:
@@ -127,6 +162,46 @@ class Function:
     def parameter(self, index: int) -> Parameter:
         """The parameter that takes the argument ``index``, counted from 0."""
         return self.parameters[min(index, len(self.parameters) - 1)]
+
+
+class Branches(Protocol):
+    """A call that gives one of its arguments, in those rows that have no result yet.
+
+    Masks tell of these rows; with each result that is given they become fewer. Rows that stay
+    open at the end are worked out by the function itself.
+    """
+
+    @property
+    def open(self) -> NDArray[np.intp]:
+        """The rows that have no result yet, counted from 0."""
+
+    @property
+    def count(self) -> int:
+        """How many arguments there are."""
+
+    def values(self, number: int) -> Cells:
+        """The values of an argument."""
+
+    def conditions(self, number: int) -> NDArray[np.bool_]:
+        """Whether an argument holds; where it is an error, that is the result."""
+
+    def numbers(self, number: int) -> Payload:
+        """An argument as numbers; where it is an error, that is the result."""
+
+    def is_single(self, number: int) -> bool:
+        """Whether an argument is a value or one cell, and no range."""
+
+    def equal(self, cells: Cells, others: Cells) -> NDArray[np.bool_]:
+        """Whether values are equal, as those of SWITCH are; errors equal nothing."""
+
+    def put(self, which: NDArray[np.bool_], cells: Cells) -> None:
+        """Give the results of some rows."""
+
+    def give(self, number: int, which: NDArray[np.bool_]) -> None:
+        """Give an argument as the result of some rows."""
+
+    def give_rest(self, number: int) -> None:
+        """Give an argument as the result of all rows that are left."""
 
 
 class Failure(Exception):
@@ -167,6 +242,24 @@ def function(
             name, section, purpose, words, parameters, example, compute, gives, frozenset(traits)
         )
         return compute
+
+    return register
+
+
+def at_once(*names: str) -> Callable[[Form], Form]:
+    """Register the decorated callable as the array form of functions.
+
+    It takes what the function takes, for all rows of a column: an array of numbers or of
+    conditions in place of one, ``Cells`` in place of a value, ``Beside`` in place of numbers or
+    totals. What is the same in all rows is handed over as it is to the function itself.
+    It gives an array or ``Cells``; a row that is not finite, or pending, is worked out by the
+    function itself, and so are all rows where it gives None.
+    """
+
+    def register(form: Form) -> Form:
+        for name in names:
+            _FUNCTIONS[name] = replace(_FUNCTIONS[name], at_once=form)
+        return form
 
     return register
 

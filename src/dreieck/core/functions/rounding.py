@@ -4,9 +4,13 @@ from __future__ import annotations
 
 import math
 
+import numpy as np
+
 from dreieck.core.functions.one_number import NUMBER, of_one
-from dreieck.core.functions.registry import Failure, Takes, arg, function, optional
+from dreieck.core.functions.registry import Failure, Takes, arg, at_once, function, optional
+from dreieck.core.sheet.cells import Payload
 from dreieck.core.values import NUM, rounded, rounded_towards
+from dreieck.core.values.roundings import Numbers, all_rounded, all_rounded_towards
 
 _DIGITS = optional("decimals", Takes.WHOLE, "how many; -1 rounds to tens", "0")
 _STEP = optional("step", Takes.NUMBER, "1 if left out; it has the sign of the number", "1")
@@ -19,14 +23,25 @@ def _next(number: float, *, odd: bool) -> float:
     return math.copysign(size, number) if number else float(odd)
 
 
+def _even_in_rows(number: Payload) -> Payload:
+    size = np.ceil(np.abs(number))
+    return np.where(number == 0, 0.0, np.copysign(size + size % 2, number))
+
+
+def _odd_in_rows(number: Payload) -> Payload:
+    size = np.ceil(np.abs(number))
+    return np.where(number == 0, 1.0, np.copysign(size + (size % 2 == 0), number))
+
+
 for _each in (
     ("INT", "6.17.2", "The whole number at or below a number.",
-     "{0}, rounded down to a whole number", lambda n: float(math.floor(n)), ("=INT(-1.5)", -2.0)),
+     "{0}, rounded down to a whole number", lambda n: float(math.floor(n)),
+     lambda n: np.floor(n) + 0.0, ("=INT(-1.5)", -2.0)),
     ("EVEN", "6.16.30", "The next even number away from 0.",
-     "{0}, rounded away from 0 to an even number", lambda n: _next(n, odd=False),
+     "{0}, rounded away from 0 to an even number", lambda n: _next(n, odd=False), _even_in_rows,
      ("=EVEN(1.5)", 2.0)),
     ("ODD", "6.16.44", "The next odd number away from 0.",
-     "{0}, rounded away from 0 to an odd number", lambda n: _next(n, odd=True),
+     "{0}, rounded away from 0 to an odd number", lambda n: _next(n, odd=True), _odd_in_rows,
      ("=ODD(1.5)", 3.0)),
 ):  # fmt: skip
     of_one(__name__, *_each)
@@ -45,6 +60,9 @@ def _round(number: float, decimals: int = 0) -> float:
     return rounded(number, decimals)
 
 
+at_once("ROUND")(all_rounded)
+
+
 @function(
     "ROUNDUP",
     "6.17.7",
@@ -56,6 +74,11 @@ def _round(number: float, decimals: int = 0) -> float:
 )
 def _roundup(number: float, decimals: int = 0) -> float:
     return rounded_towards(number, decimals, away=True)
+
+
+@at_once("ROUNDUP")
+def _roundup_in_rows(number: Numbers, decimals: Numbers = 0.0) -> Payload:
+    return all_rounded_towards(number, decimals, away=True)
 
 
 @function(
@@ -84,6 +107,11 @@ def _trunc(number: float, decimals: int = 0) -> float:
     return rounded_towards(number, decimals, away=False)
 
 
+@at_once("ROUNDDOWN", "TRUNC")
+def _rounddown_in_rows(number: Numbers, decimals: Numbers = 0.0) -> Payload:
+    return all_rounded_towards(number, decimals, away=False)
+
+
 def _multiple(number: float, step: float | None, mode: float, up: bool) -> float:
     """Round to a multiple of ``step``: up or down, or away from or to 0 if ``mode`` is not 0."""
     if step is None:
@@ -105,6 +133,25 @@ def _quotient(number: float, step: float) -> float:
     return rounded(quotient, 12)
 
 
+def _multiple_in_rows(number: Numbers, step: Numbers | None, mode: Numbers, up: bool) -> Payload:
+    if step is None:
+        step = np.where(np.less(number, 0), -1.0, 1.0)
+    quotient = np.divide(number, step)
+    nearest = np.rint(quotient)
+    off = np.abs(quotient - nearest)
+    # What a division leaves in the last digits is no part of a step.
+    whole = off < 0.4e-12
+    low, high = (
+        np.where(whole, nearest, np.floor(quotient)),
+        np.where(whole, nearest, np.ceil(quotient)),
+    )
+    away = np.where(np.not_equal(mode, 0), up, up == np.greater(number, 0))
+    found = (np.where(away, high, low) + 0.0) * step
+    unsure = (np.multiply(number, step) < 0) | (~whole & (off < 0.6e-12))
+    found = np.where(unsure, np.nan, found)
+    return np.where(np.equal(number, 0) | np.equal(step, 0), 0.0, found)
+
+
 @function(
     "CEILING",
     "6.17.1",
@@ -117,6 +164,11 @@ def _quotient(number: float, step: float) -> float:
 )
 def _ceiling(number: float, step: float | None = None, mode: float = 0.0) -> float:
     return _multiple(number, step, mode, up=True)
+
+
+@at_once("CEILING")
+def _ceiling_in_rows(number: Numbers, step: Numbers | None = None, mode: Numbers = 0.0) -> Payload:
+    return _multiple_in_rows(number, step, mode, up=True)
 
 
 @function(
@@ -133,6 +185,11 @@ def _floor(number: float, step: float | None = None, mode: float = 0.0) -> float
     return _multiple(number, step, mode, up=False)
 
 
+@at_once("FLOOR")
+def _floor_in_rows(number: Numbers, step: Numbers | None = None, mode: Numbers = 0.0) -> Payload:
+    return _multiple_in_rows(number, step, mode, up=False)
+
+
 @function(
     "MROUND",
     "6.17.4",
@@ -146,3 +203,14 @@ def _mround(number: float, step: float) -> float:
     if number == 0 or step == 0:
         return 0.0
     return step * rounded(_quotient(number, step), 0)
+
+
+@at_once("MROUND")
+def _mround_in_rows(number: Numbers, step: Numbers) -> Payload:
+    quotient = np.divide(number, step)
+    size = np.abs(quotient)
+    off = size - np.floor(size) - 0.5
+    found = step * np.copysign(np.floor(size) + (off > -0.4e-12), quotient)
+    unsure = (np.multiply(number, step) < 0) | ((off < -0.4e-12) & (off > -0.6e-12))
+    found = np.where(unsure, np.nan, found)
+    return np.where(np.equal(number, 0) | np.equal(step, 0), 0.0, found)

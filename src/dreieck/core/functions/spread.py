@@ -6,7 +6,11 @@ import math
 import statistics
 from collections.abc import Callable, Iterator
 
-from dreieck.core.functions.registry import Failure, Takes, arg, function, repeated
+import numpy as np
+
+from dreieck.core.functions.registry import Failure, Takes, arg, at_once, function, repeated
+from dreieck.core.ranges.beside import Beside
+from dreieck.core.sheet.cells import Payload
 from dreieck.core.values import DIV0, NUM
 
 _NUMBERS = repeated("numbers", Takes.NUMBERS, "numbers or ranges")
@@ -34,8 +38,24 @@ def _average_deviation(numbers: list[float]) -> float:
 
 
 def _squares(numbers: list[float]) -> float:
-    mean = statistics.fmean(numbers)
-    return math.fsum((number - mean) ** 2 for number in numbers)
+    mean = math.fsum(numbers) / len(numbers)
+    return math.fsum((number - mean) * (number - mean) for number in numbers)
+
+
+def _variance(numbers: list[float]) -> float:
+    return _squares(numbers) / (len(numbers) - 1)
+
+
+def _variance_of_all(numbers: list[float]) -> float:
+    return _squares(numbers) / len(numbers)
+
+
+def _deviation(numbers: list[float]) -> float:
+    return math.sqrt(_variance(numbers))
+
+
+def _deviation_of_all(numbers: list[float]) -> float:
+    return math.sqrt(_variance_of_all(numbers))
 
 
 def _powers(numbers: list[float], power: int) -> float:
@@ -58,16 +78,47 @@ def _kurt(numbers: list[float]) -> float:
 
 
 for _each in (
-    ("VAR", "6.18.82", "variance of a sample", 2, 4.571428571, statistics.variance),
-    ("VARP", "6.18.84", "variance of all values", 1, 4.0, statistics.pvariance),
-    ("STDEV", "6.18.72", "standard deviation of a sample", 2, 2.138089935, statistics.stdev),
-    ("STDEVP", "6.18.74", "standard deviation of all values", 1, 2.0, statistics.pstdev),
+    ("VAR", "6.18.82", "variance of a sample", 2, 4.571428571, _variance),
+    ("VARP", "6.18.84", "variance of all values", 1, 4.0, _variance_of_all),
+    (
+        "STDEV",
+        "6.18.72",
+        "standard deviation of a sample",
+        2,
+        2.138089935,
+        _deviation,
+    ),
+    (
+        "STDEVP",
+        "6.18.74",
+        "standard deviation of all values",
+        1,
+        2.0,
+        _deviation_of_all,
+    ),
     ("AVEDEV", "6.18.2", "mean distance from the mean", 1, 1.5, _average_deviation),
     ("DEVSQ", "6.18.20", "sum of the squared distances from the mean", 1, 32.0, _squares),
     ("SKEW", "6.18.67", "skewness of a sample: how far it leans", 3, 0.818487553, _skew),
     ("KURT", "6.18.39", "kurtosis of a sample: how peaked it is", 4, 0.940625, _kurt),
 ):
     _spread(*_each)
+
+
+def _in_rows(name: str, least: int, form: Callable[[Payload, Payload], Payload]) -> None:
+    """Give a measure its array form, by the squared deviations and how many numbers there are."""
+
+    def measured(numbers: Beside) -> Payload:
+        count = numbers.count()
+        return np.where(count >= least, form(numbers.squared_deviations(), count), np.nan)
+
+    at_once(name)(measured)
+
+
+_in_rows("DEVSQ", 1, lambda squares, count: squares)
+_in_rows("VAR", 2, lambda squares, count: squares / (count - 1))
+_in_rows("VARP", 1, lambda squares, count: squares / count)
+_in_rows("STDEV", 2, lambda squares, count: np.sqrt(squares / (count - 1)))
+_in_rows("STDEVP", 1, lambda squares, count: np.sqrt(squares / count))
 
 
 @function(

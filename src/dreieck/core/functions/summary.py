@@ -12,11 +12,21 @@ import numpy as np
 
 from dreieck.core.budget import spend
 from dreieck.core.formula import Shape, tree
-from dreieck.core.functions.registry import Failure, Takes, Trait, arg, find, function, repeated
+from dreieck.core.functions.registry import (
+    Failure,
+    Takes,
+    Trait,
+    arg,
+    at_once,
+    find,
+    function,
+    repeated,
+)
 from dreieck.core.functions.side_by_side import check_errors, trimmed
+from dreieck.core.ranges.beside import MAX_WIDE, Beside, exact_sum, with_errors
 from dreieck.core.ranges.operands import Range, Table
 from dreieck.core.ranges.totals import Total
-from dreieck.core.sheet.cells import Kind
+from dreieck.core.sheet.cells import Kind, Payload
 from dreieck.core.sheet.sheet import Sheet
 from dreieck.core.values import DIV0, NUM, VALUE, Error, Value
 
@@ -39,6 +49,9 @@ def _sum(totals: list[Total]) -> float:
     return math.fsum(part for total in totals for part in total.parts)
 
 
+at_once("SUM")(Beside.sum)
+
+
 @function(
     "SUMSQ",
     "6.16.65",
@@ -50,6 +63,9 @@ def _sum(totals: list[Total]) -> float:
 )
 def _sumsq(numbers: Iterator[float]) -> float:
     return math.fsum(number * number for number in numbers)
+
+
+at_once("SUMSQ")(Beside.sum_of_squares)
 
 
 @function(
@@ -66,6 +82,9 @@ def _product(numbers: Iterator[float]) -> float:
     return math.prod(found) if found else 0.0
 
 
+at_once("PRODUCT")(Beside.product)
+
+
 @function(
     "SUMPRODUCT",
     "6.16.64",
@@ -73,7 +92,10 @@ def _product(numbers: Iterator[float]) -> float:
     repeated("ranges", Takes.ARRAY, "ranges of one size"),
     words="the sum of the products of {*}",
     example=("=SUMPRODUCT(B2:B3,D2:D3)", 128.52),
-    traits=(Trait.IN_STEP,),
+    traits=(
+        Trait.SKIPS_ZEROS,
+        Trait.IN_STEP,
+    ),
 )
 def _sumproduct(*tables: Table) -> float:
     sides = trimmed(tables)
@@ -93,6 +115,31 @@ def _products(column: int, tables: list[Table]) -> list[float]:
     return listed
 
 
+@at_once("SUMPRODUCT")
+def _sumproduct_in_rows(*tables: Beside | Table) -> Payload | None:
+    height = next(table.height for table in tables if isinstance(table, Beside))
+    sides = [_side(table, height) for table in tables]
+    if len({(width, len(columns)) for width, columns in sides}) > 1:
+        return None
+    columns = zip(*(columns for _, columns in sides), strict=True)
+    return exact_sum([reduce(np.multiply, factors) for factors in columns], height)
+
+
+def _side(table: Beside | Table, height: int) -> tuple[int, list[Payload]]:
+    """How wide a range is, and its numbers in each row; what is no number counts as 0."""
+    if isinstance(table, Beside):
+        return table.width, table.zeros_elsewhere()
+    if table.size > MAX_WIDE:
+        return table.width, []
+    cells = [
+        table.column(n).taken(slice(row, row + 1))
+        for row in range(table.height)
+        for n in range(table.width)
+    ]
+    parts = [with_errors(each) for each in cells]
+    return table.width, Beside(1, parts).zeros_elsewhere()
+
+
 @function(
     "AVERAGE",
     "6.18.3",
@@ -109,6 +156,12 @@ def _average(totals: list[Total]) -> float:
     return math.fsum(part for total in totals for part in total.parts) / count
 
 
+@at_once("AVERAGE")
+def _average_in_rows(numbers: Beside) -> Payload:
+    found: Payload = numbers.sum() / numbers.count()
+    return found
+
+
 @function(
     "MIN",
     "6.18.48",
@@ -119,7 +172,10 @@ def _average(totals: list[Total]) -> float:
     traits=(Trait.SUMMARISES,),
 )
 def _min(totals: list[Total]) -> float:
-    return min((total.low for total in totals if total.count), default=0.0)
+    return min((total.low for total in totals if total.count), default=0.0) + 0.0
+
+
+at_once("MIN")(Beside.lowest)
 
 
 @function(
@@ -132,7 +188,10 @@ def _min(totals: list[Total]) -> float:
     traits=(Trait.SUMMARISES,),
 )
 def _max(totals: list[Total]) -> float:
-    return max((total.high for total in totals if total.count), default=0.0)
+    return max((total.high for total in totals if total.count), default=0.0) + 0.0
+
+
+at_once("MAX")(Beside.highest)
 
 
 @function(
@@ -148,6 +207,9 @@ def _count(totals: list[Total]) -> float:
     return float(sum(total.count for total in totals))
 
 
+at_once("COUNT")(Beside.count)
+
+
 @function(
     "COUNTA",
     "6.13.7",
@@ -159,6 +221,9 @@ def _count(totals: list[Total]) -> float:
 )
 def _counta(totals: list[Total]) -> float:
     return float(sum(total.filled for total in totals))
+
+
+at_once("COUNTA")(Beside.filled)
 
 
 @function(

@@ -5,6 +5,8 @@ from __future__ import annotations
 import re
 from collections.abc import Callable, Iterator
 
+import numpy as np
+
 from dreieck.core.budget import spend
 from dreieck.core.functions.registry import (
     Failure,
@@ -12,12 +14,15 @@ from dreieck.core.functions.registry import (
     Takes,
     Trait,
     arg,
+    at_once,
     function,
     optional,
     repeated,
 )
 from dreieck.core.functions.wildcards import wildcards
+from dreieck.core.sheet.cells import Cells, distinct_numbers
 from dreieck.core.values import MAX_TEXT, VALUE, Error, Value, bounded_text, to_number, to_text
+from dreieck.core.values.roundings import Numbers
 
 _TEXT = arg("text", Takes.TEXT, "any text")
 _COUNT = optional("count", Takes.WHOLE, "how many characters; 1 if left out", "1")
@@ -39,6 +44,18 @@ def _of_text(
 ) -> None:
     """Register a function of one text."""
     function(name, section, purpose, _TEXT, words=words, example=example)(compute)
+    at_once(name)(lambda texts: _each(compute, texts))
+
+
+def _each(compute: Callable[[str], Value], texts: Cells) -> Cells:
+    """What a function gives for each text, called once for each different one."""
+    numbers, objects = texts.payload.astype(np.intp), texts.pool.objects
+    used = distinct_numbers(numbers, len(objects))
+    held = [objects[number] for number in used.tolist()]
+    found = Cells.of([compute(text) if isinstance(text, str) else None for text in held])
+    places = np.zeros(len(objects), np.intp)
+    places[used] = np.arange(len(used))
+    return found.taken(places[numbers])
 
 
 def _proper(text: str) -> str:
@@ -120,6 +137,32 @@ def _right(text: str, count: int = 1) -> str:
 )
 def _mid(text: str, start: int, count: int) -> str:
     return text[_position(start) : start - 1 + _length(count)]
+
+
+@at_once("LEFT")
+def _left_in_rows(text: Cells | str, count: Numbers = 1) -> Cells | None:
+    return _cut(text, lambda each: each[: int(count)], count)
+
+
+@at_once("RIGHT")
+def _right_in_rows(text: Cells | str, count: Numbers = 1) -> Cells | None:
+    return _cut(text, lambda each: each[max(len(each) - int(count), 0) :], count)
+
+
+@at_once("MID")
+def _mid_in_rows(text: Cells | str, start: Numbers, count: Numbers) -> Cells | None:
+    return _cut(
+        text, lambda each: each[int(start) - 1 : int(start) - 1 + int(count)], count, start
+    )
+
+
+def _cut(
+    text: Cells | str, part: Callable[[str], str], count: Numbers, start: Numbers = 1
+) -> Cells | None:
+    """Parts of texts, if all are cut at the same places."""
+    if isinstance(count, np.ndarray) or isinstance(start, np.ndarray) or isinstance(text, str):
+        return None
+    return _each(part, text) if count >= 0 and start >= 1 else None
 
 
 @function(

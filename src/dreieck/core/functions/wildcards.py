@@ -105,7 +105,12 @@ class Wildcards:
 
 def wildcards(text: str) -> Wildcards | None:
     """The pattern of a text that holds wildcards, None for a plain one. Case does not count."""
-    return _wildcards(text.casefold()) if any(mark in text for mark in "*?~") else None
+    return _wildcards(text.casefold()) if has_marks(text) else None
+
+
+def has_marks(text: str) -> bool:
+    """Whether a text holds ``*``, ``?`` or ``~``."""
+    return "*" in text or "?" in text or "~" in text
 
 
 @lru_cache(maxsize=256)

@@ -25,7 +25,8 @@ def areas_of(part: Area, mask: Mask) -> tuple[Area, ...]:
             found.append(Area(column, part.top + first, column, part.top + end - 1))
         if len(found) >= _MAX_AREAS:
             break
-    return joined(found)
+    # In one column they are in order, and none touches another.
+    return tuple(found) if len(mask) == 1 else joined(found)
 
 
 def joined(areas: Iterable[Area]) -> tuple[Area, ...]:

@@ -14,7 +14,7 @@ from dreieck.core.formula.printer import split_sheet
 from dreieck.core.grid import Area, Cell
 from dreieck.core.ranges.index import MIN_INDEXED_CELLS, Index, Positions
 from dreieck.core.ranges.totals import Total
-from dreieck.core.sheet.cells import Cells
+from dreieck.core.sheet.cells import Cells, Kind, Payload
 from dreieck.core.sheet.workbook import Workbook
 from dreieck.core.values import REF, VALUE, Error, Place, Value
 
@@ -122,11 +122,25 @@ class Range:
         for cell, value in self.reader.filled_values(self.sheet, self.area):
             yield cell.column - self.area.left, cell.row - self.area.top, value
 
+    def column_at(self, number: int, rows: Positions) -> Cells:
+        """The cells of a column, counted from 0, in some of its rows."""
+        left, top, _, _ = self.area
+        last = int(rows.max(initial=0))
+        return self.reader.cells(self.sheet, left + number, top, top + last).taken(rows)
+
+    def indexed(self) -> Index:
+        """Where in the range each value stands."""
+        return self.reader.index(self.sheet, self.area)
+
     def index(self) -> Index | None:
         """Where in the range each value stands; None where it is quicker to look."""
         if self.area.size < MIN_INDEXED_CELLS:
             return None
-        return self.reader.index(self.sheet, self.area)
+        return self.indexed()
+
+    def ordered(self) -> Payload:
+        """The numbers in order."""
+        return self.indexed().ordered
 
     def part(self, column: int, row: int, width: int, height: int) -> Range:
         """A range by its place in this one, counted from 0; it may lie outside of it.
@@ -213,8 +227,21 @@ class Array:
             if value is not None:
                 yield *divmod(place, self.height), value
 
+    def column_at(self, number: int, rows: Positions) -> Cells:
+        """The cells of a column, counted from 0, in some of its rows."""
+        return self._cells.taken(rows + number * self.height)
+
+    def indexed(self) -> Index:
+        """Where in the table each value stands."""
+        return Index(Area(1, 1, self.width, self.height), [(Cell(1, 1), self._cells)])
+
     def index(self) -> None:
         """Tables are so small that it is quicker to look."""
+
+    def ordered(self) -> Payload:
+        """The numbers in order."""
+        found: Payload = np.sort(self._cells.payload[self._cells.kinds == Kind.NUMBER]) + 0.0
+        return found
 
     def part(self, column: int, row: int, width: int, height: int) -> Array:
         """A table by its place in this one, counted from 0. Raises IndexError beyond its end."""

@@ -13,13 +13,16 @@ from dataclasses import dataclass, field
 import numpy as np
 
 from dreieck.core.grid import Area
-from dreieck.core.sheet.cells import Cells, Kind
+from dreieck.core.ranges.beside import exact_parts
+from dreieck.core.sheet.cells import Cells, Kind, Payload
 from dreieck.core.values import Error, Value
 
 MAX_RANGES = 10_000
 """How many ranges are remembered."""
 _FEW = 16
 """So few numbers are added one by one."""
+_MANY = 1024
+"""For so many numbers it pays to add them in halves."""
 
 
 @dataclass(slots=True)
@@ -54,28 +57,30 @@ class Total:
                 self.count += 1
                 self.low = min(self.low, value)
                 self.high = max(self.high, value)
-                _grow(self.parts, value)
+                grow(self.parts, value)
             elif self.error is None and isinstance(value, Error):
                 self.error = value
 
-    def take_numbers(self, numbers: list[float]) -> None:
+    def take_numbers(self, numbers: Payload) -> None:
         """Count more numbers in."""
         self.filled += len(numbers)
         self.count += len(numbers)
-        if numbers:
-            low, high = min(numbers), max(numbers)
-            self.low, self.high = min(self.low, low), max(self.high, high)
-        if len(numbers) <= _FEW:
-            for number in numbers:
-                _grow(self.parts, number)
+        if len(numbers):
+            # The first of several that are equal stays, as one by one.
+            self.low = min(self.low, float(numbers[numbers.argmin()]))
+            self.high = max(self.high, float(numbers[numbers.argmax()]))
+        parts = exact_parts(numbers) if len(numbers) > _MANY else None
+        if parts is None and len(numbers) > _FEW:
+            self.parts = _exactly(self.parts + numbers.tolist())
         else:
-            self.parts = _exactly(self.parts + numbers)
+            for number in parts or numbers.tolist():
+                grow(self.parts, number)
 
     def less(self, number: float) -> None:
         """Take a number out of the count and the sum again."""
         self.count -= 1
         self.filled -= 1
-        _grow(self.parts, -number)
+        grow(self.parts, -number)
 
 
 class Totals:
@@ -141,8 +146,9 @@ def _add(total: Total, columns: list[Cells], *, ahead: bool = False) -> None:
             elif value is not None:
                 total.filled += 1
             continue
-        numbers = cells.payload[cells.kinds == Kind.NUMBER]
-        total.take_numbers(numbers.tolist())
+        all_numbers = cells.all_numbers
+        numbers = cells.payload if all_numbers else cells.payload[cells.kinds == Kind.NUMBER]
+        total.take_numbers(numbers)
         total.filled += int(np.count_nonzero(cells.kinds)) - len(numbers)
     if (ahead or total.error is None) and (error := _first_error(columns)):
         total.error = error
@@ -173,7 +179,7 @@ def _exactly(numbers: list[float]) -> list[float]:
     return parts
 
 
-def _grow(parts: list[float], number: float) -> None:
+def grow(parts: list[float], number: float) -> None:
     """Add a number to an exact sum, kept as floats that do not overlap."""
     kept = 0
     for part in parts:

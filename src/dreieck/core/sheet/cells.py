@@ -6,7 +6,7 @@ stands once in a pool, and the eight bytes hold its number there.
 
 from __future__ import annotations
 
-from collections.abc import Hashable, Sequence
+from collections.abc import Callable, Hashable, Iterable, Sequence
 from typing import Any, Final
 
 import numpy as np
@@ -56,6 +56,17 @@ class Pool:
                 self.characters += len(thing)
         return number
 
+    def numbers(self, things: Sequence[Any]) -> list[int]:
+        """The numbers of several objects."""
+        if Error in set(map(type, things)):
+            return [self.number(thing) for thing in things]
+        known, objects = self._numbers, self.objects
+        new = [thing for thing in dict.fromkeys(things) if thing not in known]
+        known.update(zip(new, range(len(objects), len(objects) + len(new)), strict=True))
+        objects.extend(new)
+        self.characters += sum(len(thing) for thing in new if isinstance(thing, str))
+        return list(map(known.__getitem__, things))
+
     def copy(self) -> Pool:
         """A pool with the same numbers, that grows on its own."""
         other = Pool()
@@ -93,6 +104,9 @@ def decoded(kind: int, payload: float, pool: Pool) -> Any:
     return bool(payload) if kind == Kind.LOGICAL else pool.objects[int(payload)]
 
 
+_IN_POOL = (Kind.TEXT, Kind.ERROR, Kind.FORMULA, Kind.UNREADABLE, Kind.LOOK)
+_SPARSE = 16
+"""Numbers that are so many times fewer than they could be are sorted, not ticked off."""
 _NUMBERS: Kinds = np.full(MAX_ROW, Kind.NUMBER, np.uint8)
 _NUMBERS.flags.writeable = False
 
@@ -120,7 +134,14 @@ class Cells:
     @classmethod
     def of(cls, values: Sequence[Value]) -> Cells:
         """The cells that hold these values."""
+        types = set(map(type, values))
+        if types == {float}:
+            return cls.numbers(np.array(values, np.float64))
         pool = Pool()
+        if len(types) == 1 and not types & {bool, type(None)}:
+            kind, _ = encoded(values[0], pool)
+            payload = np.array(pool.numbers(values), np.float64)
+            return cls(np.full(len(values), kind, np.uint8), payload, pool)
         coded = [encoded(value, pool) for value in values]
         kinds = np.array([kind for kind, _ in coded], np.uint8)
         return cls(kinds, np.array([payload for _, payload in coded], np.float64), pool)
@@ -130,6 +151,21 @@ class Cells:
         """Cells that hold nothing but numbers."""
         kinds = _NUMBERS[: len(numbers)]
         return cls(kinds, numbers, Pool(), all_numbers=True)
+
+    @classmethod
+    def alike(cls, value: Value, count: int) -> Cells:
+        """So many cells that hold the same value."""
+        return cls.of([value]).taken(np.zeros(count, np.intp))
+
+    @classmethod
+    def laid(cls, count: int, parts: Iterable[tuple[NDArray[Any], Cells]]) -> Cells:
+        """So many cells, of which each part gives those at some places; others are empty."""
+        return cls(np.zeros(count, np.uint8), np.zeros(count), Pool()).replaced(parts)
+
+    @classmethod
+    def logicals(cls, found: NDArray[np.bool_]) -> Cells:
+        """Cells that hold nothing but logical values."""
+        return cls(np.full(len(found), Kind.LOGICAL, np.uint8), found.astype(np.float64), Pool())
 
     @classmethod
     def joined(cls, parts: Sequence[Cells]) -> Cells:
@@ -150,6 +186,8 @@ class Cells:
 
     def values(self) -> list[Value]:
         """All values."""
+        if len(self.kinds) and (self.kinds == Kind.TEXT).all():
+            return list(map(self.pool.objects.__getitem__, self.payload.astype(np.intp).tolist()))
         found: list[Any] = self.payload.tolist()
         others = np.flatnonzero(self.kinds != Kind.NUMBER)
         if len(others):
@@ -162,22 +200,67 @@ class Cells:
                     found[index] = objects[int(payload)]
         return found
 
+    def replaced(self, parts: Iterable[tuple[NDArray[Any], Cells]]) -> Cells:
+        """The same cells, those at some places replaced by what each part gives."""
+        pool = Pool()
+        kinds, payload = self.kinds.copy(), pooled(self, pool)
+        payload = payload.copy() if payload is self.payload else payload
+        for places, cells in parts:
+            kinds[places] = cells.kinds
+            payload[places] = pooled(cells, pool)
+        return Cells(kinds, payload, pool)
+
+    def pending(self, which: NDArray[np.bool_]) -> Cells:
+        """The same cells, of which some are not worked out."""
+        if not which.any():
+            return self
+        return Cells(np.where(which, np.uint8(Kind.PENDING), self.kinds), self.payload, self.pool)
+
     def taken(self, which: NDArray[Any] | slice) -> Cells:
         """Only some of the cells: by a mask, by indexes, or some that follow each other."""
         numeric = self._all_numbers or None
         return Cells(self.kinds[which], self.payload[which], self.pool, all_numbers=numeric)
 
 
+def is_kind(kinds: Kinds, first: int, *others: int) -> NDArray[np.bool_]:
+    """Where cells are of one of some kinds."""
+    found: NDArray[np.bool_] = kinds == first
+    for kind in others:
+        found |= kinds == kind
+    return found
+
+
 def pooled(cells: Cells, pool: Pool) -> Payload:
     """The payload of cells with the numbers that another pool has for what they hold."""
     if cells.pool is pool or cells.all_numbers:
         return cells.payload
-    in_pool = np.isin(cells.kinds, (Kind.TEXT, Kind.ERROR, Kind.FORMULA, Kind.UNREADABLE))
-    if not in_pool.any():
+    held = np.flatnonzero(is_kind(cells.kinds, *_IN_POOL))
+    if not len(held):
         return cells.payload
-    payload = cells.payload.copy()
-    used, places = np.unique(payload[in_pool], return_inverse=True)
+    places = cells.payload[held].astype(np.intp)
+    used = distinct_numbers(places, len(cells.pool.objects))
     objects = cells.pool.objects
-    numbers = np.array([pool.number(objects[int(n)]) for n in used], np.float64)
-    payload[in_pool] = numbers[places]
+    numbers = np.zeros(int(used[-1]) + 1)
+    numbers[used] = pool.numbers([objects[n] for n in used.tolist()])
+    payload = cells.payload.copy()
+    payload[held] = numbers[places]
     return payload
+
+
+def distinct_numbers(numbers: NDArray[np.intp], limit: int) -> NDArray[np.intp]:
+    """The different numbers among whole ones from 0 to below a limit, in order."""
+    if len(numbers) < limit // _SPARSE:
+        return np.unique(numbers)
+    seen = np.zeros(limit, np.bool_)
+    seen[numbers] = True
+    return np.flatnonzero(seen)
+
+
+def told_once(
+    numbers: NDArray[np.intp], objects: Sequence[Any], tell: Callable[[Any], Any], kind: type
+) -> NDArray[Any]:
+    """What is told of the objects that have some numbers in a pool; each is asked about once."""
+    used = distinct_numbers(numbers, len(objects))
+    told: NDArray[Any] = np.zeros(len(objects), kind)
+    told[used] = [tell(objects[number]) for number in used.tolist()]
+    return told[numbers]

@@ -9,7 +9,7 @@ from typing import Any
 import numpy as np
 from numpy.typing import NDArray
 
-from dreieck.core.sheet.cells import Cells, Kind, Pool, decoded, encoded, pooled
+from dreieck.core.sheet.cells import Cells, Kind, Pool, decoded, encoded, is_kind, pooled
 from dreieck.core.sheet.storage import Dense, Loose, Storage
 
 _SPREAD = 32
@@ -37,6 +37,18 @@ class Column:
         self._extent_is_known = True
         self._is_numeric: bool | None = None
         """Whether all rows of the extent hold numbers; None where nobody looked since a change."""
+
+    @classmethod
+    def holding(cls, top: int, cells: Cells) -> Column:
+        """A column of cells below each other, whose arrays it takes over."""
+        column = cls()
+        if np.count_nonzero(cells.kinds) * _SPREAD < len(cells):
+            column.write(top, cells)
+        else:
+            column._storage = Dense(top, cells.kinds, pooled(cells, column.pool))
+            column._extent_is_known = False
+            column.formula_version += 1
+        return column
 
     def copy(self) -> Column:
         """A column with the same cells, that changes on its own."""
@@ -115,6 +127,10 @@ class Column:
         """The rows that hold something, or something of these kinds, in order."""
         return self._storage.rows(top, bottom, kinds)
 
+    def count(self, top: int, bottom: int, *kinds: int) -> int:
+        """How many rows hold something, or something of these kinds."""
+        return self._storage.count(top, bottom, kinds)
+
     def extent(self) -> tuple[int, int] | None:
         """The first and the last row that hold something."""
         if not self._extent_is_known:
@@ -168,7 +184,7 @@ class Column:
         if top == bottom:
             return self.kind(top) in _WORKED_OUT
         kinds, _ = self._storage.slice(top, bottom)
-        return bool(np.isin(kinds, _WORKED_OUT).any())
+        return bool(is_kind(kinds, *_WORKED_OUT).any())
 
     def _make_room(self, top: int, bottom: int) -> None:
         """See that rows can be written, in the form that suits the spread of the cells."""

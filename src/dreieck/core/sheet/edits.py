@@ -11,11 +11,11 @@ from dreieck.core.sheet.chart import Chart
 from dreieck.core.sheet.content import Content
 from dreieck.core.sheet.layout import PLAIN_LAYOUT, Layout, Rule
 from dreieck.core.sheet.names import Named
-from dreieck.core.sheet.sheet import Run, Sheet
+from dreieck.core.sheet.sheet import ColumnRun, Run, Sheet
 from dreieck.core.sheet.workbook import Workbook
 from dreieck.core.values.look import Look
 
-Runs = tuple[Run, ...]
+Runs = tuple[Run | ColumnRun, ...]
 
 
 @dataclass(frozen=True, slots=True)
@@ -285,10 +285,10 @@ Edit = (
 APPEARANCE = (SetLooks, SetLayout, SetRules, SetCharts)
 """The edits of what is seen alone: values and places stay as they are."""
 
-AnyRun = TypeVar("AnyRun", Run, LookRun)
+AnyRun = TypeVar("AnyRun", Run, LookRun, Run | ColumnRun)
 
 
-def same_look(one: Run | LookRun, other: Run | LookRun) -> bool:
+def same_look(one: Run | ColumnRun | LookRun, other: Run | ColumnRun | LookRun) -> bool:
     """Whether the cells of two runs look the same."""
     return one.look == other.look
 

@@ -21,6 +21,7 @@ from dreieck.core.sheet.cells import Cells, Kind
 from dreieck.core.sheet.column import Column
 from dreieck.core.sheet.content import Content
 from dreieck.core.sheet.layout import PLAIN_LAYOUT
+from dreieck.core.sheet.series import Counted
 from dreieck.core.values.look import PLAIN, Look
 
 
@@ -32,6 +33,33 @@ class Run(NamedTuple):
     bottom: int
     content: Content | None
     look: Look
+
+    @property
+    def area(self) -> Area:
+        """Where the run stands."""
+        return Area(self.column, self.top, self.column, self.bottom)
+
+
+class ColumnRun(NamedTuple):
+    """Cells below each other that count on, or hold this and that, and look the same."""
+
+    column: int
+    top: int
+    bottom: int
+    content: Counted | Cells
+    look: Look
+
+    @property
+    def cells(self) -> Cells:
+        """What the cells hold."""
+        if isinstance(self.content, Cells):
+            return self.content
+        return self.content.cells(self.bottom - self.top + 1)
+
+    def apart(self) -> Iterator[Run]:
+        """The same, a run for each cell."""
+        for row, content in enumerate(self.cells.values(), self.top):
+            yield Run(self.column, row, row, content, self.look)  # type: ignore[arg-type]  # a content
 
     @property
     def area(self) -> Area:
@@ -78,15 +106,18 @@ class Sheet:
         """Set what a cell holds and how it looks; None empties it."""
         self.put_run(Run(cell.column, cell.row, cell.row, content, look))
 
-    def put_run(self, run: Run) -> None:
+    def put_run(self, run: Run | ColumnRun) -> None:
         """Set what the cells of a run hold and how they look."""
         self.version += 1
         number = run.column
         self._own(number)
         if run.content is not None or number in self.columns:
             column = self.columns.setdefault(number, Column())
-            column.put(run.top, run.bottom, run.content)
-            if run.content is None and column.extent() is None:
+            if isinstance(run, ColumnRun):
+                column.write(run.top, run.cells)
+            else:
+                column.put(run.top, run.bottom, run.content)
+            if column.extent() is None:
                 del self.columns[number]
         self.dress(number, run.top, run.bottom, run.look)
 
@@ -193,12 +224,12 @@ class Sheet:
     def count(self, area: Area) -> int:
         """How many cells of an area hold something."""
         columns = (self.columns[number] for number in self.columns_in(area))
-        return sum(len(column.rows(area.top, area.bottom)) for column in columns)
+        return sum(column.count(area.top, area.bottom) for column in columns)
 
     def count_formulas(self) -> int:
         """How many cells hold formulas."""
         columns = self.columns.values()
-        return sum(len(column.rows(1, MAX_ROW, Kind.FORMULA)) for column in columns)
+        return sum(column.count(1, MAX_ROW, Kind.FORMULA) for column in columns)
 
     def looked(self, area: Area) -> Iterator[tuple[Cell, Look]]:
         """The cells of an area that do not look plain."""

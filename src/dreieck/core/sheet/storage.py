@@ -10,7 +10,7 @@ from typing import Protocol
 import numpy as np
 from numpy.typing import NDArray
 
-from dreieck.core.sheet.cells import Kind, Kinds, Payload
+from dreieck.core.sheet.cells import Kind, Kinds, Payload, is_kind
 
 Held = tuple[int, float]
 """A kind, and what stands for the content."""
@@ -28,6 +28,9 @@ class Storage(Protocol):
 
     def rows(self, top: int, bottom: int, kinds: tuple[int, ...]) -> list[int]:
         """The rows that hold something, or something of these kinds, in order."""
+
+    def count(self, top: int, bottom: int, kinds: tuple[int, ...]) -> int:
+        """How many of these rows there are."""
 
     def has_room(self, top: int, bottom: int) -> bool:
         """Whether rows can be written as it stands."""
@@ -89,10 +92,17 @@ class Dense:
     def rows(self, top: int, bottom: int, kinds: tuple[int, ...]) -> list[int]:
         """The rows that hold something, or something of these kinds, in order."""
         low = min(max(top - self.first, 0), len(self.kinds))
-        found = self.kinds[low : max(bottom - self.first + 1, 0)]
-        wanted = np.isin(found, kinds) if kinds else found != Kind.EMPTY
+        wanted = self._wanted(top, bottom, kinds)
         rows: list[int] = (np.flatnonzero(wanted) + (self.first + low)).tolist()
         return rows
+
+    def count(self, top: int, bottom: int, kinds: tuple[int, ...]) -> int:
+        """How many of these rows there are."""
+        return int(np.count_nonzero(self._wanted(top, bottom, kinds)))
+
+    def _wanted(self, top: int, bottom: int, kinds: tuple[int, ...]) -> NDArray[np.bool_]:
+        found = self.kinds[max(top - self.first, 0) : max(bottom - self.first + 1, 0)]
+        return is_kind(found, *kinds) if kinds else found != Kind.EMPTY
 
     def has_room(self, top: int, bottom: int) -> bool:
         """Whether the arrays have these rows."""
@@ -116,10 +126,10 @@ class Dense:
 
     def extent(self) -> tuple[int, int] | None:
         """The first and the last row that hold something."""
-        filled = np.flatnonzero(self.kinds)
-        if not len(filled):
+        filled = self.kinds != Kind.EMPTY
+        if not filled.any():
             return None
-        return self.first + int(filled[0]), self.first + int(filled[-1])
+        return self.first + int(filled.argmax()), self.end - 1 - int(filled[::-1].argmax())
 
     def copy(self) -> Dense:
         """The same on its own."""
@@ -159,6 +169,10 @@ class Loose:
         else:
             inside = sorted(row for row in self.cells if top <= row <= bottom)
         return [row for row in inside if not kinds or self.cells[row][0] in kinds]
+
+    def count(self, top: int, bottom: int, kinds: tuple[int, ...]) -> int:
+        """How many of these rows there are."""
+        return len(self.rows(top, bottom, kinds))
 
     def has_room(self, top: int, bottom: int) -> bool:
         """No: whether a dictionary suits them has to be looked at anew."""

@@ -94,6 +94,9 @@ def one_order(column: Sequence[str | None]) -> Sequence[str | None]:
     Where one of them can only have the month first, and none the day, all have it first; they
     are given as dates that can be read in one way.
     """
+    joined = "\n".join(filter(None, column))
+    if "-" not in joined and "/" not in joined:
+        return column
     found = [_DATE.fullmatch((text or "").strip()) for text in column]
     dates = [match for match in found if match and match["mark"] != "."]
     if not any(int(match[3]) > 12 for match in dates) or any(int(m[1]) > 12 for m in dates):

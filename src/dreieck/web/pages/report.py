@@ -171,7 +171,7 @@ def _mended(opened: OpenWorkbook, sheet: Sheet, block: Block) -> list[Mended]:
             if not isinstance(forward, SetCells) or forward.sheet_id != sheet.id:
                 continue
             run = next((run for run in forward.runs if run.area.common(block.area)), None)
-            if run is None:
+            if not isinstance(run, Run):
                 continue
             before = _before(change.backward, sheet, run)
             at = Cell(run.column, run.top)
@@ -188,6 +188,6 @@ def _before(backward: list[Edit], sheet: Sheet, run: Run) -> str:
     for edit in backward:
         if isinstance(edit, SetCells) and edit.sheet_id == sheet.id:
             for each in edit.runs:
-                if each.area.holds(at):
+                if isinstance(each, Run) and each.area.holds(at):
                     return typed_text(each.content, at)
     return ""

@@ -199,7 +199,9 @@ def _drawn(opened: OpenWorkbook, state: PageState, *, insists: bool, patient: bo
 
 def _draw(opened: OpenWorkbook, state: PageState, *, insists: bool) -> Drawing:
     situation = Situation(opened, state)
-    return _context(situation), scene(situation, insists=insists)
+    # What is seen comes first: where time runs out behind it, its values are known.
+    picture = scene(situation, insists=insists)
+    return _context(situation), picture
 
 
 def _leave_lost_sheet(opened: OpenWorkbook, state: PageState) -> bool:

@@ -21,7 +21,7 @@ from dreieck.core.formula.reference import RangeReference, ends_apart
 from dreieck.core.functions import Trait, has
 from dreieck.core.grid import AXES, Area, Cell
 from dreieck.core.grid.areas import Mask, areas_of, joined
-from dreieck.core.sheet.cells import Kind
+from dreieck.core.sheet.cells import Cells, Kind
 from dreieck.core.sheet.edits import SetCells
 from dreieck.core.sheet.sheet import Sheet
 from dreieck.core.values.formats import read_number
@@ -171,12 +171,17 @@ def _unreadable(subject: Subject, sheet: Sheet, area: Area) -> Mask:
     mask = np.zeros((area.width, area.height), bool)
     for number in range(area.left, area.right + 1):
         cells = subject.calculation.cells(sheet.name, number, area.top, area.bottom)
-        where = np.flatnonzero(cells.kinds == Kind.TEXT)[:_MAX_TEXTS]
-        texts = cells.taken(where).values()
-        wrong = [index for index, text in zip(where.tolist(), texts, strict=True)
-                 if read_number(str(text)) is None]  # fmt: skip
+        wrong = [index for index, read in _texts_read(cells) if read is None]
         mask[number - area.left, wrong] = True
     return mask
+
+
+def _texts_read(cells: Cells) -> Iterator[tuple[int, float | None]]:
+    """The places of texts, and the number that each reads as; equal ones are read once."""
+    where = np.flatnonzero(cells.kinds == Kind.TEXT)[:_MAX_TEXTS]
+    held, which = np.unique(cells.payload[where], return_inverse=True)
+    read = [read_number(str(cells.pool.objects[int(number)])) for number in held]
+    return ((place, read[number]) for place, number in zip(where.tolist(), which, strict=True))
 
 
 def _numbers_as_text(subject: Subject, use: Use) -> Iterator[Finding]:
@@ -191,9 +196,7 @@ def _numbers_as_text(subject: Subject, use: Use) -> Iterator[Finding]:
     cells: dict[Cell, float] = {}
     for number in sheet.columns_in(area):
         values = subject.calculation.cells(sheet.name, number, area.top, area.bottom)
-        where = np.flatnonzero(values.kinds == Kind.TEXT)[:_MAX_TEXTS]
-        for index, text in zip(where.tolist(), values.taken(where).values(), strict=True):
-            read = read_number(str(text))
+        for index, read in _texts_read(values):
             if read is not None:
                 cells[Cell(number, area.top + index)] = read
     if cells:
