@@ -36,9 +36,10 @@ export function handOver(handler) {
 }
 
 function isUnclear() {
-  return (
-    waits() && state.text?.startsWith("=") && state.pointed_from < 0 && scene?.text !== state.text
-  );
+  if (state.text === null || !waits()) return false;
+  // It is not known yet which cell the entry belongs into.
+  if (isOnItsWay("moves")) return true;
+  return state.text.startsWith("=") && state.pointed_from < 0 && scene?.text !== state.text;
 }
 
 function mustWait({ key, altKey, press }) {
