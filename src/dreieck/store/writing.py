@@ -27,7 +27,7 @@ from dreieck.core.sheet.edits import (
 )
 from dreieck.core.sheet.workbook import Workbook
 from dreieck.core.values.look_words import look_text
-from dreieck.store.encoding import stored_run
+from dreieck.store.encoding import SERIES, stored_run
 from dreieck.store.layouts import layout_text
 from dreieck.store.shapes import Shapes
 from dreieck.store.stretches import NUMBERS, TEXTS, parted, together
@@ -86,15 +86,15 @@ def write_sheets(session: Session, workbook: Workbook, shapes: Shapes) -> None:
         session.execute(placed.values(position=position, layout=layout))
 
 
-# 32 is ``SERIES``: what counts on goes on from where it is cut.
 # Plain tuples to the driver, so that many runs are one statement.
 PUT = """INSERT INTO run (sheet_id, "column", top, bottom, look, kind, number, text, shape)
     VALUES (?, ?, ?, ?, ?, ?, ?, ?, ?)"""
 _HEAD = """SELECT top, bottom, kind, text FROM run WHERE sheet_id = ? AND "column" = ? AND top < ?
     ORDER BY top DESC LIMIT 1"""
+# What counts on goes on from where it is cut.
 _TAIL = """INSERT INTO run
     SELECT sheet_id, "column", ?, bottom, kind,
-        CASE WHEN kind = 32 THEN number + ? - top ELSE number END, text, shape, look FROM run
+        CASE WHEN kind = ? THEN number + ? - top ELSE number END, text, shape, look FROM run
     WHERE sheet_id = ? AND "column" = ? AND top = ?"""
 _CUT = """UPDATE run SET bottom = ? WHERE sheet_id = ? AND "column" = ? AND top = ?"""
 _DATA = """UPDATE run SET text = ? WHERE sheet_id = ? AND "column" = ? AND top = ?"""
@@ -126,7 +126,7 @@ def _split_column(connection: Connection, sheet_id: int, column: int, at: int) -
     ask, where = connection.exec_driver_sql, (sheet_id, column)
     found = ask(_HEAD, (*where, at)).first()
     if found and found.bottom >= at:
-        ask(_TAIL, (at, at, *where, found.top))
+        ask(_TAIL, (at, SERIES, at, *where, found.top))
         ask(_CUT, (at - 1, *where, found.top))
         if found.kind in (NUMBERS, TEXTS):
             head, tail = parted(found.kind, found.text, at - found.top)

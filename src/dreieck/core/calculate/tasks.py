@@ -17,8 +17,6 @@ from dreieck.core.sheet.cells import Kind
 
 _ROWS = 131_072
 """How many rows are worked out at once; arrays of that size stay in the processor's cache."""
-
-
 _FEW = 1_024
 """How many where no more are asked for."""
 _SEEN = 4_096

@@ -174,9 +174,9 @@ class LimitSums:
             index.codes[inside][held.kinds == Kind.ERROR], minlength=count
         ).cumsum()
         numbers = held.kinds == Kind.NUMBER
-        pairs = zip(index.codes[inside][numbers].tolist(), held.payload[numbers], strict=True)
-        for code, number in pairs:
-            groups[code].append(float(number))
+        codes, summed = index.codes[inside][numbers], held.payload[numbers]
+        for code, number in zip(codes.tolist(), summed.tolist(), strict=True):
+            groups[code].append(number)
         self._below = _growing(groups)
         self._above = _growing(groups[::-1])[::-1]
 

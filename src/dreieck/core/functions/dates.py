@@ -3,7 +3,6 @@
 from __future__ import annotations
 
 import math
-from calendar import monthrange
 from collections.abc import Callable
 from datetime import date, datetime, timedelta
 
@@ -22,6 +21,7 @@ from dreieck.core.sheet.cells import Payload
 from dreieck.core.values import NUM, VALUE
 from dreieck.core.values.calendar import (
     Days,
+    day_in_month,
     days_of_month,
     later_in_calendar,
     months_later,
@@ -328,8 +328,7 @@ def _months_on(day: date, months: int, *, last_day: bool = False) -> date:
     year = day.year + years
     if not 1 <= year <= 9999:
         raise Failure(NUM, _NO_DATE)
-    length = monthrange(year, month + 1)[1]
-    return date(year, month + 1, length if last_day else min(day.day, length))
+    return day_in_month(year, month + 1, 31 if last_day else day.day)
 
 
 @function(

@@ -235,14 +235,9 @@ def _choose_in_rows(rows: Branches) -> None:
     ),
 )
 def _lookup(sought: Value, cells: Table, results: Table | None = None) -> Result:
-    across = cells.width > cells.height
-    length = cells.width if across else cells.height
-    first = cells.part(0, 0, length, 1) if across else cells.part(0, 0, 1, length)
-    place = _nearest(sought, first, 1)
+    place = _nearest(sought, _edge(cells), 1)
     if results is None:
-        if across:
-            return cells.part(place, cells.height - 1, 1, 1)
-        return cells.part(cells.width - 1, place, 1, 1)
+        results = _edge(cells, last=True)
     if results.width > 1 and results.height > 1:
         raise Failure(NA, "The results have to be one row or one column.")
     try:
@@ -259,18 +254,18 @@ def _lookup_in_rows(
         results is not None and results.width > 1 < results.height
     ):
         return None
-    across = cells.width > cells.height
-    length = cells.width if across else cells.height
-    line = cells.part(0, 0, length, 1) if across else cells.part(0, 0, 1, length)
-    places = _all_places(sought, line, 1)
+    places = _all_places(sought, _edge(cells), 1)
     if results is None:
-        results = (
-            cells.part(0, cells.height - 1, length, 1)
-            if across
-            else cells.part(cells.width - 1, 0, 1, length)
-        )
+        results = _edge(cells, last=True)
     places = np.where(places < results.size, places, -1)
     return _found_at(places, results.all_cells().taken)
+
+
+def _edge(cells: Table, *, last: bool = False) -> Table:
+    """The first or the last line of a table, along its longer side."""
+    if cells.width > cells.height:
+        return cells.part(0, cells.height - 1 if last else 0, cells.width, 1)
+    return cells.part(cells.width - 1 if last else 0, 0, 1, cells.height)
 
 
 def _found_at(places: Positions, take: Callable[[Positions], Cells]) -> Cells:

@@ -14,7 +14,7 @@ from dreieck.core.formula.printer import split_sheet
 from dreieck.core.grid import Area, Cell
 from dreieck.core.ranges.index import MIN_INDEXED_CELLS, Index, Positions
 from dreieck.core.ranges.totals import Total
-from dreieck.core.sheet.cells import Cells, Kind, Payload
+from dreieck.core.sheet.cells import Cells, Payload
 from dreieck.core.sheet.workbook import Workbook
 from dreieck.core.values import REF, VALUE, Error, Place, Value
 
@@ -240,8 +240,7 @@ class Array:
 
     def ordered(self) -> Payload:
         """The numbers in order."""
-        found: Payload = np.sort(self._cells.payload[self._cells.kinds == Kind.NUMBER]) + 0.0
-        return found
+        return self.indexed().ordered
 
     def part(self, column: int, row: int, width: int, height: int) -> Array:
         """A table by its place in this one, counted from 0. Raises IndexError beyond its end."""

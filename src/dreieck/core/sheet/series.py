@@ -5,14 +5,13 @@ from __future__ import annotations
 import calendar
 from collections.abc import Callable
 from dataclasses import dataclass
-from datetime import date
 from decimal import Decimal
 from typing import NamedTuple
 
 import numpy as np
 
 from dreieck.core.sheet.cells import Cells
-from dreieck.core.values.calendar import months_later
+from dreieck.core.values.calendar import day_in_month, months_later
 from dreieck.core.values.numerals import date_of, serial
 
 NAMES = (
@@ -75,8 +74,7 @@ class Months:
         assert first is not None
         year, month = divmod(first.year * 12 + first.month - 1 + self.step * position, 12)
         year = min(max(year, 1), 9999)
-        last = calendar.monthrange(year, month + 1)[1]
-        return serial(date(year, month + 1, min(first.day, last)))
+        return serial(day_in_month(year, month + 1, first.day))
 
     def cells(self, position: int, count: int) -> Cells:
         """The dates from a position on."""

@@ -6,6 +6,7 @@ left open: it is no number.
 
 from __future__ import annotations
 
+from calendar import monthrange
 from collections.abc import Callable
 from datetime import date
 
@@ -33,6 +34,11 @@ def on_calendar(numbers: Floats, tell: Callable[[Days], Days]) -> Floats:
     found = np.full(len(days), np.nan)
     found[known] = tell(days[known].astype(np.int64))
     return found
+
+
+def day_in_month(year: int, month: int, day: int) -> date:
+    """The date on a day of a month, on the last day of it where that comes before."""
+    return date(year, month, min(day, monthrange(year, month)[1]))
 
 
 def years_of(days: Days) -> Days:
