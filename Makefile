@@ -8,7 +8,7 @@ SCRIPTS := src/dreieck/web/static/js src/dreieck/web/static/css
 SUDO := $(shell [ "$$(id -u)" = 0 ] || echo sudo)
 APT := $(SUDO) env DEBIAN_FRONTEND=noninteractive apt-get install -y --no-install-recommends
 
-.PHONY: demo test check format bench campaign mutants screenshots vendor lock
+.PHONY: demo test check format bench campaign mutants screenshots sentences vendor lock
 .DEFAULT_GOAL := demo
 
 demo: .venv/.runtime
@@ -46,6 +46,10 @@ mutants: .venv/.dev
 
 screenshots: .venv/.dev .chromium
 	$(BIN)/python scripts/screenshots.py docs/screenshots
+
+# All that the product says, to be read aloud.
+sentences: .venv/.dev
+	@$(BIN)/python scripts/sentences.py
 
 vendor:
 	scripts/vendor.sh

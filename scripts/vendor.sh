@@ -1,7 +1,8 @@
 #!/usr/bin/env bash
 # Copies the parts of npm packages that the pages use into static/vendor, at pinned versions.
 set -euo pipefail
-target=$(cd "$(dirname "$0")/.." && pwd)/src/dreieck/web/static/vendor
+here=$(cd "$(dirname "$0")" && pwd)
+target=$here/../src/dreieck/web/static/vendor
 work=$(mktemp -d)
 trap 'rm -rf "$work"' EXIT
 cd "$work"
@@ -21,8 +22,10 @@ fetch @fontsource/ibm-plex-mono 5.3.0 mono
 
 rm -rf "$target" && mkdir -p "$target"/{bootstrap,icons,htmx,echarts,plex}
 cp bootstrap/dist/css/bootstrap.min.css bootstrap/LICENSE "$target/bootstrap/"
-cp icons/font/bootstrap-icons.min.css icons/LICENSE "$target/icons/"
-mkdir "$target/icons/fonts" && cp icons/font/fonts/bootstrap-icons.woff2 "$target/icons/fonts/"
+cp icons/LICENSE "$target/icons/"
+# Of two thousand icons only those that the pages show are shipped.
+python3 -m pip install --quiet --target fonttools fonttools==4.60.1 brotli==1.1.0
+PYTHONPATH=fonttools python3 "$here/icons.py" icons/font "$target/icons"
 cp htmx/dist/htmx.min.js htmx/LICENSE "$target/htmx/"
 cp echarts/dist/echarts.common.min.js echarts/LICENSE echarts/NOTICE "$target/echarts/"
 cp sans/LICENSE "$target/plex/"

@@ -24,7 +24,7 @@ def test_a_part_of_formulas_is_found_looked_at_and_replaced(bench):
     bench.keys("Escape")
     expect(bench.panel).to_be_visible()
     bench.keys("Control+KeyZ")
-    expect(bench.desk).to_have_value("=$B6*D$4")
+    expect(bench.desk).to_have_value("=$B5*D$4")
 
 
 def test_the_sheet_that_is_shown_is_looked_through_and_replaced_in(bench):

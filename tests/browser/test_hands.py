@@ -90,7 +90,7 @@ def test_a_rehearsal_is_stretched_and_landed_without_waiting(slow_bench):
     bench.keys("Enter")
     bench.settle()
     bench.shows("G10", "36.33")
-    bench.at("Loads!G5")
+    bench.at("Loads!G5:G10")
 
 
 def test_an_entry_begun_while_a_jump_is_under_way_goes_where_the_jump_leads(slow_bench):
@@ -253,3 +253,53 @@ def test_a_link_to_another_page_waits_until_what_was_typed_is_kept(slow_bench):
     bench.page.go_back()
     bench.shows("H6", "14")
     bench.shows("H7", "Tarn")
+
+
+def test_a_fill_is_pulled_beyond_the_edge_and_straight_from_the_flag(bench):
+    bench.go_to("G12")
+    bench.type("=SUM(C12:F12)")
+    bench.keys("Enter")
+    bench.click("G12")
+    bench.at("Loads!G12")
+    bench.settle()
+    flag = bench.grip.bounding_box()
+    bench.page.mouse.move(flag["x"] + 5, flag["y"] + 5)
+    bench.page.mouse.down()
+    bench.page.mouse.move(flag["x"] + 5, 795, steps=5)
+    expect(bench.cell("A40")).to_be_visible()
+    bench.page.mouse.up()
+    bench.settle()
+    where = bench.foot.locator("span").first.inner_text()
+    assert where.startswith("Loads!G12:G") and int(where.partition(":G")[2]) >= 40
+
+
+def test_lists_and_names_are_pointed_at_by_clicks_and_jumps(bench):
+    bench.go_to("H5")
+    bench.type("=SUM(")
+    bench.cell("D7").dblclick()
+    expect(bench.desk).to_have_value("=SUM(D4:D10")
+    bench.type(",")
+    bench.settle()
+    bench.click("C5")
+    bench.click("E6", modifiers=["Shift"])
+    expect(bench.desk).to_have_value("=SUM(D4:D10,C5:E6")
+    bench.type("+")
+    bench.panel.get_by_role("button", name="reserve").click()
+    expect(bench.desk).to_have_value("=SUM(D4:D10,C5:E6+reserve")
+    bench.type(",")
+    bench.settle()
+    bench.keys("ArrowLeft", "Control+Shift+ArrowDown")
+    expect(bench.desk).to_have_value("=SUM(D4:D10,C5:E6+reserve,G5:G1000000")
+
+
+def test_a_reference_is_aimed_at_another_sheet_by_pulling_there(bench):
+    bench.go_to("H5")
+    bench.type("=SUM($C5:F5)")
+    bench.keys(*["ArrowLeft"] * 3)
+    bench.settle()
+    bench.page.get_by_role("link", name="Season").click()
+    bench.shows("A1", "Guests week by week")
+    bench.pull(bench.cell("B4"), bench.cell("B6"))
+    expect(bench.desk).to_have_value("=SUM(Season!$B4:B6)")
+    bench.keys("Enter")
+    bench.at("Loads!H6")

@@ -44,7 +44,7 @@ def test_nothing_that_is_needed_is_hidden(open_bench, context, size):
     for needed in (".panel .row-buttons button", ".tile", ".listing"):
         assert seen_whole(bench.page, needed), needed
     bench.keys("Enter")
-    bench.at("Loads!C5")
+    bench.at("Loads!C5:F10")
     bench.settle()
     for needed in (".landing-line button", ".tile", ".foot .keys"):
         assert seen_whole(bench.page, needed), needed

@@ -88,7 +88,7 @@ def test_a_rate_is_lifted_out_of_forty_formulas_and_changes_them_all(bench):
     bench.shows("G10", "25.2")
     bench.keys("Control+z", "Control+z")
     bench.click("G10")
-    expect(bench.desk).to_have_value("=C10*1.75")
+    expect(bench.desk).to_have_value("=C5*1.75")
 
 
 def test_rows_come_and_go_and_a_name_follows(bench):
@@ -132,3 +132,22 @@ def test_a_name_is_pointed_anew(bench):
     bench.at("Loads!C4:F4")
     bench.keys("Alt+KeyN", "Enter")
     expect(bench.notice).to_contain_text("nights stands for Loads!$C$4:$F$4 now")
+
+
+def test_a_name_is_proposed_and_a_refused_one_leaves_the_dialog_open(bench):
+    bench.click("B7")
+    bench.at("Loads!B7")
+    bench.keys("Alt+KeyN")
+    dialog = bench.page.locator("#dialog")
+    expect(dialog.get_by_label("name", exact=True)).to_have_value("potatoes")
+    bench.type("B5")
+    bench.keys("Enter")
+    expect(dialog).to_contain_text("“B5_” would do")
+    expect(dialog.get_by_label("name", exact=True)).to_have_value("B5")
+    dialog.get_by_label("name", exact=True).fill("a_night")
+    bench.keys("Enter")
+    expect(bench.notice).to_contain_text("a_night stands for Loads!$B$7 now")
+    expect(dialog).to_be_hidden()
+    bench.type("5")
+    bench.keys("Enter")
+    bench.shows("B7", "5.00")

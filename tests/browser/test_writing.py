@@ -145,7 +145,7 @@ def test_an_entry_that_is_no_formula_is_kept_before_another_sheet_is_shown(bench
 def test_sheets_are_handled_in_their_dialog(bench):
     bench.keys("Alt+KeyS")
     dialog = bench.page.locator("#dialog")
-    expect(dialog).to_contain_text("6 formulas elsewhere would lose a reference for good")
+    expect(dialog).to_contain_text("6 formulas would lose a reference for good")
     dialog.get_by_label("Name of the sheet").fill("Week 1")
     bench.keys("Enter")
     expect(bench.page.locator(".sheets [aria-current]")).to_have_text("Week 1")

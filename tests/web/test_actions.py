@@ -11,6 +11,7 @@ from dreieck.web.workbench.page_state import Asked, PageState
 
 WEB = Path(dreieck.web.__file__).parent
 SCRIPTS = "\n".join(path.read_text() for path in sorted(WEB.glob("static/js/*.js")))
+OFFERING = "\n".join(path.read_text() for path in sorted(WEB.glob("workbench/actions/*.py")))
 TEMPLATES = "\n".join(path.read_text() for path in sorted(WEB.glob("templates/*.html")))
 
 
@@ -26,6 +27,7 @@ def test_every_button_key_and_script_asks_for_an_action_that_there_is():
     asked |= set(re.findall(r'\bpast\("([a-z-]+)"', TEMPLATES))
     asked |= set(re.findall(r'\bchoices\("[^"]+", "([a-z-]+)"', TEMPLATES))
     asked |= set(re.findall(r'\b(?:act|actNow|actLatest|perform)\("([a-z-]+)"', SCRIPTS))
+    asked |= set(re.findall(r'\bOffer\(.*"([a-z-]+)", asks\)', OFFERING))
     asked |= {each.action for each in (*KEYS, *COMMANDS) if each.action}
     assert asked <= set(ACTIONS) | {"{{ action }}"}
     assert set(ACTIONS) - asked <= {"show"}

@@ -73,6 +73,8 @@ def test_charts_follow_inputs_trials_and_rehearsals(client):
     page.select("B4").act("try-value", to="100")
     assert next(iter(charts(page).values()))[1] == {"Running total": [100.0, 234.0, 361.0]}
     page.select("A1")
+    assert next(iter(charts(page).values()))[1] == {"Running total": [100.0, 234.0, 361.0]}
+    page.act("give-back")
     assert next(iter(charts(page).values()))[1] == {"Running total": [200.0, 334.0, 461.0]}
     page.select("C4").act("show", text="=B4*10", writing="C4").act("stretch", rows=1)
     assert next(iter(charts(page).values()))[1] == {"Running total": [2000.0, 1340.0, 461.0]}

@@ -10,7 +10,7 @@ from dreieck.demo import hut_supplies as demo
 
 
 def rules(page):
-    return re.findall(r'<section class="finding \w+" aria-label="([a-z-]+)"', page.html)
+    return re.findall(r'<section class="finding \w+" data-rule="([a-z-]+)"', page.html)
 
 
 def test_the_panel_tells_what_is_wrong_with_a_block_and_counts_it(broken):
@@ -84,8 +84,12 @@ def test_aim_finds_the_locks_or_says_why_not(page):
     page.enter("C5", "=B5*C4")
     page.act("show", anchor="C5", focus="C5", source="C5", target="C5:F10")
     page.act("begin-aim", index=0)
-    assert "Point at the cell that" in page.notice and "should read in F10" in page.notice
-    page.act("find-locks", to="B10")
+    assert page.notice.startswith("Point at what") and "should read in Loads!F10" in page.notice
+    page.act("show-sheet", index=1).act("find-locks", to="B10")
+    assert "reads Loads, and locks cannot change that" in page.notice
+    page.act("stop-aim")
+    assert page.state["sheet"] == 2 and page.scene["state"]["aiming"] == -1
+    page.act("begin-aim", index=0).act("find-locks", to="B10")
     page.act("find-locks", index=1, to="F4")
     assert page.scene["text"] == "=$B5*C$4" and "24 sound" in page.text
     page.act("find-locks", index=1, to="D7")
@@ -154,8 +158,11 @@ def test_text_for_other_programs(client):
 def test_an_input_is_tried_out_kept_or_given_back(broken):
     broken.select("B3").act("try-value", to="2")
     assert "C7:C9 should have answered too" in broken.text and broken.shown("C6") == ["290.60"]
-    broken.act("give-back")
+    broken.act("show-sheet", index=1)
+    assert "Trying 2 in 'To mend'!B3 : " in broken.text
+    broken.act("show-sheet", index=4).act("give-back")
     assert broken.shown("B3", "C6") == ["1.80", "261.54"]
+    broken.select("B3")
     broken.act("try-value", to="2").act("keep-trial")
     assert broken.shown("B3", "C6") == ["2.00", "290.60"]
     broken.select("A3").act("try-value", to="2")

@@ -28,7 +28,8 @@ def settled(client, answer):
 
 def kept(client, answer):
     token = re.search(r'hx-post="/files/([^/"]+)/keep"', answer.text)[1]
-    return settled(client, client.post(f"/files/{token}/keep")).headers["hx-redirect"]
+    address = settled(client, client.post(f"/files/{token}/keep")).headers["hx-redirect"]
+    return address.partition("?")[0]
 
 
 def test_a_file_is_looked_at_before_it_becomes_a_workbook(client):
@@ -58,6 +59,8 @@ def test_a_table_of_text_is_read_as_somebody_says(client):
     assert re.search(r'<option value=";" selected', wrong.text)
     client.post(f"/files/{token}/settings", data=said | {"decimal": ",", "formulas": "true"})
     address = settled(client, client.post(f"/files/{token}/keep")).headers["hx-redirect"]
+    assert address.endswith("?came=yes")
+    address = address.partition("?")[0]
     made = json.loads(client.get(f"{address}/files/json").content)
     cells = made["sheets"][0]["cells"]
     assert cells["B2"] == {"number": 1.5} and cells["B3"] == {"formula": "=1+1"}

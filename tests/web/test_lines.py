@@ -1,5 +1,7 @@
 """Rows and columns inserted and deleted on the workbench, over HTTP."""
 
+import re
+
 DIALOG = "/workbooks/1/sheets/2/selection"
 
 
@@ -17,6 +19,36 @@ def test_rows_are_inserted_and_deleted_and_all_follows(page):
     page.act("undo").act("undo").act("undo")
     page.select("F10")
     assert page.scene["text"] == "=$B10*F$4"
+
+
+def offered(page, action):
+    """Take what the notice offers to do next."""
+    button = re.search(rf'<button[^>]*data-action="{action}"[^>]*>', page.html)[0]
+    wish = dict(re.findall(r'data-(\w+)="([^"]*)"', button))
+    return page.act(wish.pop("action"), **wish)
+
+
+def test_an_inserted_line_is_offered_the_formulas_around_it(page):
+    page.act("insert-lines", anchor="A8", focus="A8", axis="row")
+    assert "followed, in C13:F13" in page.notice
+    offered(page, "take-along")
+    assert page.notice.startswith("Taken along: C8:F8")
+    assert page.select("D8").scene["text"] == "=$B8*D$4"
+    page.act("insert-lines", anchor="D1", focus="D1", axis="column")
+    offered(page, "take-along")
+    assert page.select("D13").scene["text"] == "=SUM(D5:D11)"
+
+
+def test_a_landing_that_was_changed_is_told_and_the_others_can_be_the_same(page):
+    page.enter("D7", "=$B7*D$4*2")
+    assert "D7 differs now from the other 23 landings of C5:F10" in page.notice
+    offered(page, "same-in-all")
+    assert page.select("F10").scene["text"] == "=$B10*F$4*2"
+    wish = {"to": "F10", "offered": page.state["revision"]}
+    page.act("same-in-all", says="A1:ZZZ1000000", **wish)
+    assert "Choose a smaller area" in page.notice
+    page.enter("D7", "12")
+    assert page.notice.startswith("D7 holds no formula any more, unlike the other 23")
 
 
 def test_the_dialog_tells_what_a_deletion_would_cost(client, page):

@@ -78,7 +78,7 @@ def test_names_are_renamed_aimed_searched_sorted_and_deleted(client, page):
     assert "stay_nights" in client.get(NAMES, params={"q": "NIGHT", "sort": "uses"}).text
     assert "No name fits" in client.get(NAMES, params={"q": "zzz"}).text
     assert "is deleted" in post(client, f"{NAMES}/stay_nights/delete", keep="addresses")
-    assert page.select("H5").scene["text"] == "=SUM(Loads!$C$4:$F$4)"
+    assert page.select("H5").scene["text"] == "=SUM($C$4:$F$4)"
     assert "deleted already" in post(client, f"{NAMES}/stay_nights/delete", keep="error")
 
 
@@ -88,7 +88,7 @@ def test_names_are_put_in_after_a_preview_that_proves_the_values(client, page):
     assert "=C7*$B$3" in text and "=C7*carry_price" in text
     assert "are the same before and after" in text
     only = client.get(f"{NAMES}/rewrite", params={"sheet": 1, "cell": "D7"}).text
-    assert "No formula reads" in only
+    assert "No block reads" in only
     assert "Names are put in" in post(client, f"{NAMES}/rewrite", way="in")
     assert page.act("go-to", to="Prices!E9").scene["text"] == "=C9*carry_price"
     assert "Nothing would change" in post(client, f"{NAMES}/rewrite", way="in")
@@ -143,3 +143,47 @@ def test_a_number_is_lifted_after_a_look_at_it(client, page):
     assert "Choose formulas with one number" in refused
     assert "12, 100" in client.get("/workbooks/1/lift").text
     assert "=B5/B4-1" in client.get("/workbooks/1/lift", params={"all": True}).text
+
+
+def test_who_reads_a_cell_and_what_would_be_lost_counts_names(client, page):
+    page.act("show-sheet", index=1).select("B3")
+    assert "6 cells read it directly: E7:E12" in page.text
+    told = client.get("/workbooks/1/sheets/1/selection", params={"area": "A3:A3"}).text
+    told = " ".join(told.split())
+    assert "6 formulas would lose a reference for good" in told
+    assert "What <b>carry_price</b>" in told and "stands for would be gone" in told
+    page.act("delete-lines", anchor="A3", focus="A3", axis="row")
+    assert "6 formulas lost a reference." in page.notice
+
+
+def test_a_formula_that_finds_its_place_while_it_is_worked_out_may_read_any_cell(page):
+    page.enter("H9", "=OFFSET(A1,3,2)")
+    page.select("C4")
+    assert "H9 may read it too" in page.text
+    assert "No formula reads this cell" not in page.select("H2").text
+
+
+def test_names_are_proposed_told_by_how_they_grow_and_put_in_by_a_click(client, page):
+    text = client.get(f"{NAMES}/dialog", params={"sheet": 2, "area": "C4:C4"}).text
+    assert 'value="guest_nights"' in text
+    page.act("give-name", to="nights", says="Loads!$C$4", grows="right")
+    assert page.notice.startswith("nights stands for Loads from C4 to the right now")
+    page.act("give-name", to="double", says="=Loads!C4*2", anchor="C5", focus="C5")
+    page.enter("D14", "=double").select("D14")
+    assert "double moves along: here it is Loads!D13*2 0" in page.text
+    page.write("H5", "=SUM(").act("show", caret=5)
+    page.act("put-name", to="nights")
+    assert (page.state["text"], page.state["caret"]) == ("=SUM(nights", 11)
+    page.act("put-name", to="reserve")
+    assert "Put the caret where a name may stand" in page.notice
+
+
+def test_an_address_is_put_in_only_into_the_block_that_is_asked_about(client, page):
+    page.act("give-name", to="price", says="Loads!$C$4")
+    page.enter("H5", "=B5*$C$4").enter("I5", "=C5*$C$4").enter("H6", "=B6*C$4")
+    rewrite = {"sheet": 2, "cell": "H6", "name": "price"}
+    only = client.get(f"{NAMES}/rewrite", params=rewrite).text
+    assert "Change 1 formula" in only and "=B6*price" in only and "Loads!H6" in only
+    post(client, f"{NAMES}/rewrite", way="in", **rewrite)
+    texts = {cell: page.select(cell).scene["text"] for cell in ("H5", "I5", "H6")}
+    assert texts == {"H5": "=B5*$C$4", "I5": "=C5*$C$4", "H6": "=B6*price"}

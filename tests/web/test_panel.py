@@ -47,9 +47,9 @@ def test_what_is_written_is_said_while_it_is_written(page, text, says):
 @pytest.mark.parametrize(
     ("start", "to", "says"),
     [
-        ("C5", "C5:C6", ["2 landings", "all empty or alike", "$B5 0.12", "$B6 0.08", "1 down"]),
-        ("C5", "C5", ["1 landing", "the start alone"]),
-        ("C4", "C4:C6", ["2 hold something else now: C5, C6", "C6 would show 420"]),
+        ("C5", "C5:C6", ["2 landings", "or hold the same", "$B5 0.12", "$B6 0.08", "1 down"]),
+        ("C5", "C5", ["1 landing"]),
+        ("C4", "C4:C6", ["2 landings hold something else now: C5, C6.", "would show 420"]),
         (
             "C12",
             "C12:C14",
@@ -68,7 +68,8 @@ def test_a_rehearsal_is_said_before_it_lands(page, start, to, says):
 def test_the_miniature_shows_the_part_around_the_landing(page):
     page.select("C5").act("rehearse", to="C5:Z400").act("look-at", to="M200")
     assert page.html.count('class="tile ') == 8 * 14
-    assert "I193:P206 of C5:Z400" in page.text and "9,504 landings" in page.text
+    assert "I193:P206 is shown; all of it is C5:Z400" in page.text
+    assert "9,504 landings" in page.text
 
 
 def test_gaps_and_errors_of_a_block_are_seen_in_the_miniature(page):

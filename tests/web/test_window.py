@@ -75,7 +75,7 @@ def test_what_is_revealed_is_in_view_with_the_headings_and_no_more_is_loaded_tha
             upto = numbers.index(at)
             assert sum(sizes[: upto + 1]) <= room or upto in (0, shown.fixed)
         assert shown.before == sorted(
-            (n for n in range(others[0] - 60, others[0]) if n not in fixed and n > 0
+            (n for n in range(others[0] - 200, others[0]) if n not in fixed and n > 0
              and n > max(fixed, default=0) and not looks.at(n).hidden),
             reverse=True,
         )[:12]  # fmt: skip

@@ -4,6 +4,10 @@ import re
 
 import pytest
 
+from dreieck.web.workbench.foot import foot
+from dreieck.web.workbench.page_state import PageState
+from dreieck.web.workbench.situation import Situation
+
 
 def holds(page, index):
     """What is chosen on the switches of a card."""
@@ -80,7 +84,7 @@ def test_a_fill_is_rehearsed_walked_and_landed(page):
     page.enter("C5", "=B5*C4")
     page.act("rehearse", anchor="C5", focus="C5", to="C5:F10")
     assert "24 landings" in page.text and "a landing" in page.text
-    assert "23 hold something else now: D5, E5, F5, C6, D6, E6 and 17 more" in page.text
+    assert "23 landings hold something else now: D5, E5, F5, C6, D6, E6 and 17 more" in page.text
     assert page.shown("C5", "D5", "F5") == ["50.4", "14,112.0", "871,274,880.0"]
     assert page.scene["here"] == [6, 10]
     page.act("walk", rows=1)
@@ -104,7 +108,7 @@ def test_a_rehearsal_is_stretched_by_keys(page):
         page.act("stretch", rows=1)
     assert page.state["target"] == "G5:G8" and page.shown("G8") == ["72.66"]
     page.act("stretch", rows=-1)
-    assert "3 landings" in page.text and "all empty or alike" in page.text
+    assert "3 landings" in page.text and "are empty, or hold the same" in page.text
     page.act("show", source="", target="")
     assert page.shown("G6") == [None]
 
@@ -212,10 +216,12 @@ def test_a_page_whose_sheet_was_deleted_elsewhere_is_told(page, second_page):
 def test_undo_and_redo_tell_what_they_did(page):
     page.act("undo")
     assert page.notice == "There is nothing to undo."
-    page.enter("C4", "500").act("undo")
-    assert page.notice == "Taken back: entry in C4." and page.shown("C4") == ["420"]
-    page.act("redo")
-    assert page.notice == "Made again: entry in C4." and page.shown("C4") == ["500"]
+    page.enter("C4", "500").act("go-to", to="Prices!B3").act("undo")
+    assert page.notice == "Taken back: entry in C4. Loads!C4 shows 420 now."
+    assert page.shown("C4") == ["420"] and page.state["anchor"] == "C4"
+    page.select("Z900").act("redo")
+    assert page.notice == "Made again: entry in C4. Loads!C4 shows 500 now."
+    assert page.shown("C4") == ["500"]
 
 
 def test_what_is_typed_is_escaped(page):
@@ -313,7 +319,7 @@ def test_sheets_are_added_renamed_duplicated_moved_and_deleted(client, page):
     tabs = re.findall(r'data-action="show-sheet"[^>]*>([^<]*)</a>', page.html)
     assert tabs == ["Prices", "Week 1", "Prices copy", "Season", "To mend", "Sheet 1"]
     question = client.get("/workbooks/1/sheets/2/question").text
-    assert "12 formulas elsewhere would lose a reference" in question
+    assert "12 formulas would lose a reference" in question
     page.act("go-to", to="'Week 1'!A1").act("delete-sheet")
     assert page.act("go-to", to="Prices!C7").scene["text"] == "=SUM(#REF!)*(1+reserve)"
     for _ in range(5):
@@ -402,3 +408,71 @@ def test_what_was_cut_is_selected_where_it_lands_also_where_others_follow(page):
     assert page.shown("J8", "H6") == ["4", "4"]
     page.select("K9").act("paste", **{**cut, "clip_area": "M20:N22"})
     assert "nothing to move" in page.notice
+
+
+def test_whole_lists_reaches_and_edges_are_pointed_at(page):
+    page.write("H5", "=SUM(").act("show", caret=5)
+    page.act("point-at", to="D7", whole=True)
+    assert page.state["text"] == "=SUM(D4:D10"
+    page.act("point-at", to="F10", reach=True)
+    assert page.state["text"] == "=SUM(D4:F10"
+    page.act("point-at", to="C5").act("point-at", rows=1, jump=True, widen=True)
+    assert page.state["text"] == "=SUM(C5:C10"
+    page.act("point-at", columns=1, jump=True)
+    assert page.state["text"] == "=SUM(F5"
+
+
+def test_a_formula_is_worked_out_in_numbers_wherever_one_walks(page):
+    page.select("D8").act("show-working")
+    assert "0.06 × 280 = 16.8" in page.text
+    page.act("walk", rows=1)
+    assert "0.06 × 315 = 18.9" in page.text
+    page.write("H5", "=IF(C4>400,C4*2,0)")
+    assert "420 is more than 400, so 420 × 2 = 840" in page.text
+    page.write("H5", "=IF(C4>")
+    assert 'id="working"' not in page.html
+    page.act("show-working")
+    assert 'id="working"' not in page.select("D8").html
+
+
+def test_a_fill_of_several_columns_counts_what_is_broken_in_all_of_them(page):
+    page.enter("H5", "=LEN(A5)").enter("I5", "=1/C4")
+    page.act("show", anchor="H5", focus="I5", source="H5:I5", target="H5:I8")
+    assert "8 landings" in page.text
+    page.enter("I7", "").act("show", anchor="H5", focus="I5", source="H5:I5", target="H5:I13")
+    errors = sum(cell["shown"].startswith("#") for cell in page.scene["cells"]
+                 if cell["column"] == 9 and 5 <= cell["row"] <= 13)  # fmt: skip
+    assert f"{errors} broken" in page.text and errors > 0
+
+
+def test_one_cell_says_how_far_a_fill_goes_and_then_all_of_it_is_selected(page):
+    page.enter("H5", "=C5*2").select("H5").act("rehearse", to="J9")
+    assert page.state["target"] == "H5:J9"
+    page.act("land")
+    assert (page.state["anchor"], page.state["focus"]) == ("H5", "J9")
+
+
+def test_the_log_begins_where_one_asks_for_it(client, page):
+    page.enter("H1", "=G1+1").select("H1").act("rehearse", to="H30000").act("land")
+    log = "/workbooks/1/sheets/2/log"
+    near = client.get(log, params={"cell": "H25000"}).text
+    assert "begins near H25000" in near and ">H24996<" in near and ">H24995<" not in near
+    from_the_start = client.get(log, params={"cell": "H25000", "first": 0}).text
+    assert 'here"' in near and ">H1<" in from_the_start
+    whole = client.get(log, params={"cell": "H1"}).text
+    assert "begins near" not in whole and ">H2<" in whole
+
+
+def test_the_foot_adds_up_what_is_selected_also_in_long_columns_that_are_known(page):
+    page.select("C4", "F5")
+    assert "8 filled sum 1356.32 average 169.54 8 numbers" in page.text
+    page.act("show", anchor="C4", focus="C5", also="C4:D4,A1:A3")
+    assert "5 filled sum 750.4 average 250.1" in page.text
+    page.enter("H1", "1e308").enter("H2", "1e308").select("H1", "H2")
+    assert "2 filled 2 numbers, too large to add up" in page.text
+    page.enter("I1", "=ROW()").select("I1").act("rehearse", to="I300000").act("land")
+    assert "300,000 filled sum 45000150000" in page.text
+    opened = page.client.app.state.library.open(1)
+    opened.calculation.forget()
+    state = PageState(sheet=2, anchor="I1", focus="I300000")
+    assert foot(Situation(opened, state)).facts == ["300,000 filled"]

@@ -130,7 +130,7 @@ def _print_findings(name: str, answer: CheckAnswer, *, notes: bool) -> None:
     found = [each for each in _findings(answer) if notes or each.state != "note"]
     for each in found:
         state = {"doubt": "in doubt"}.get(each.state, each.state)
-        typer.echo(f"{name}: {_where(each)}: {state}: {each.says} [{each.rule}]")
+        typer.echo(f"{name}: {_where(each)}: {state}: {each.says}")
         for said, listed in (("of that comes", each.causes), ("because", each.because)):
             if listed:
                 typer.echo(f"    {said}: {'; '.join(listed)}")

@@ -17,12 +17,15 @@ from dreieck.core.grid import Area
 from dreieck.core.sheet.sheet import Sheet
 from dreieck.core.words.counting import many
 from dreieck.store import Library, OpenWorkbook
+from dreieck.web.static_files import address, modules
 from dreieck.web.tagged import tagged
 
 templates = Jinja2Templates(directory=Path(__file__).parent / "templates")
 templates.env.trim_blocks = True
 templates.env.lstrip_blocks = True
 templates.env.globals["many"] = many
+templates.env.globals["static"] = address
+templates.env.globals["modules"] = modules
 templates.env.filters["grouped"] = "{:,}".format
 templates.env.filters["tagged"] = tagged
 

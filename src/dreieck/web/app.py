@@ -5,13 +5,11 @@ from __future__ import annotations
 from collections.abc import AsyncIterator
 from contextlib import asynccontextmanager
 from importlib.metadata import version
-from pathlib import Path
 from secrets import token_urlsafe
 
 from anyio.to_thread import current_default_thread_limiter
 from fastapi import FastAPI
 from fastapi.responses import PlainTextResponse
-from starlette.staticfiles import StaticFiles
 
 from dreieck import demo
 from dreieck.store import Database, Library, StoreError
@@ -23,13 +21,13 @@ from dreieck.web.incoming import Incoming
 from dreieck.web.pages import ENTRIES, ROUTERS
 from dreieck.web.security import Guard
 from dreieck.web.settings import Settings
+from dreieck.web.static_files import Kept
 from dreieck.web.turns import Turns
 from dreieck.web.workbench import commands, finder, news, numbers, ordering, selection
 from dreieck.web.workbench import routes as workbench
 from dreieck.web.workbench.drawn import Drawn
 
 _THREADS = 200
-_STATIC = Path(__file__).parent / "static"
 
 
 def create_app(settings: Settings) -> FastAPI:
@@ -68,7 +66,7 @@ def create_app(settings: Settings) -> FastAPI:
     app.add_middleware(Turns)
     app.add_middleware(Gate, keyring=keyring)
     app.add_middleware(Guard, hosts=settings.served_hosts(), any_number=not settings.is_local)
-    app.mount("/static", StaticFiles(directory=_STATIC), name="static")
+    app.mount("/static", Kept(), name="static")
     beside = (commands, finder, news, numbers, ordering, selection)
     own = (workbench.router, *(each.router for each in beside))
     for router in (gate.router, *own, api.router):

@@ -72,9 +72,9 @@ def test_references_of_an_end_that_is_worked_out_are_mentioned_and_can_be_pointe
 def test_both_are_said_in_words():
     made = workbook(Loads={**WEEKS, "C5": "=SUM(B4:INDEX(B4:B9,2))+MAX({1,2;3,4})"})
     assert said(made, "C5") == (
-        "the sum of all from Week 1, Guests (the cell 1 up and 1 left)"
-        " to row 2 , column 1 of Guests, Week 1 to Week 6"
-        " (the column to the left, rows that move along) + the largest of {1,2;3,4}"
+        "( the sum of all from Week 1, Guests (the cell 1 up and 1 left)"
+        " to entry 2 of Guests (the column to the left, rows that move along) )"
+        " + the largest of {1,2;3,4}"
     )
 
 

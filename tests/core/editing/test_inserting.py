@@ -6,7 +6,8 @@ from hypothesis import given
 from hypothesis import strategies as st
 from tables import GRID, PRICES, apply, filled, values, workbook
 
-from dreieck.core.editing.inserting import deleted, inserted, losing
+from dreieck.core.editing.inserting import deleted, inserted
+from dreieck.core.editing.losing import losing_lines, losing_sheet
 from dreieck.core.editing.naming import given as name_given
 from dreieck.core.exceptions import DreieckError
 from dreieck.core.formula import Shape
@@ -174,9 +175,17 @@ def test_looks_and_widths_come_along_and_new_lines_look_like_their_neighbours():
 
 def test_what_would_be_lost_is_told_before():
     book = workbook(Prices=PRICES, Loads={"A1": "=Prices!B1*2", "A2": "=SUM(Prices!B1:B4)"})
-    lost = losing(book, book.sheets[0], Lines("row", 1, 1))
-    assert [(each.sheet.name, each.after.text) for each in lost] == [("Loads", "A1")]
-    assert not losing(book, book.sheets[0], Lines("row", 2, 1))
+    prices = book.sheets[0]
+    assert losing_lines(book, prices, Lines("row", 1, 1)).texts == ["Loads!A1"]
+    assert not losing_lines(book, prices, Lines("row", 2, 1)).count
+    apply(book, name_given(book, "price", "Prices!$B$1"))
+    apply(book, name_given(book, "twice", "price*2"))
+    for row in range(3, 7):
+        at = Cell(1, row)
+        book.sheets[1].put(at, book.read_entry(f"=twice*A{row - 1}", at).content, Look())
+    for lost in (losing_lines(book, prices, Lines("row", 1, 1)), losing_sheet(book, prices)):
+        assert (lost.names, lost.texts[0]) == (("price", "twice"), "Loads!A1")
+        assert lost.count == 5 + ("Loads!A2" in lost.texts)
 
 
 def test_nothing_falls_off_the_end_of_the_sheet():

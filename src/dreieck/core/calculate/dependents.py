@@ -5,12 +5,11 @@ The question is answered by blocks, not by cells.
 
 from __future__ import annotations
 
-from collections.abc import Iterable
 from dataclasses import dataclass
-from itertools import pairwise
 
 from dreieck.core.calculate.calculation import Calculation
 from dreieck.core.grid import Area
+from dreieck.core.grid.areas import covered
 from dreieck.core.values import Place
 
 MAX_AREAS = 400
@@ -22,13 +21,15 @@ class Dependents:
     """The formula areas that read a cell directly, and the counts of cells.
 
     ``further`` counts the cells that read it over others only; ``all_counted`` is false
-    where there were too many to follow.
+    where there were too many to follow. ``perhaps`` are formulas that find their place while
+    they are worked out, and may read it too.
     """
 
     direct: tuple[tuple[str, Area], ...]
     direct_count: int
     further: int
     all_counted: bool
+    perhaps: tuple[tuple[str, Area], ...]
 
 
 def dependents(calculation: Calculation, place: Place) -> Dependents:
@@ -41,43 +42,19 @@ def dependents(calculation: Calculation, place: Place) -> Dependents:
             if not any(s == found[0] and found[1].within(a) for s, a in seen):
                 seen[found] = None
                 waiting.append(found)
-    count = _count(direct)
+    count = covered(direct)
     itself = any(_holds(each, place) for each in seen) - any(
         _holds(each, place) for each in direct
     )
-    return Dependents(tuple(direct), count, _count(seen) - count - itself, all_counted=not waiting)
+    further = covered(seen) - count - itself
+    perhaps = tuple((each.sheet, each.area) for each in calculation.read_map().anywhere)
+    return Dependents(tuple(direct), count, further, not waiting, perhaps)
 
 
 def _reading(calculation: Calculation, sheet: str, area: Area) -> list[tuple[str, Area]]:
     """The parts of formula areas that read some of an area."""
     found = calculation.read_map().reading(sheet, area)
     return list(dict.fromkeys((name, reads) for name, _, reads in found))
-
-
-def _count(areas: Iterable[tuple[str, Area]]) -> int:
-    """How many cells the areas cover, each counted once."""
-    by_sheet: dict[str, list[Area]] = {}
-    for sheet, area in areas:
-        by_sheet.setdefault(sheet, []).append(area)
-    return sum(_size(each) for each in by_sheet.values())
-
-
-def _size(areas: list[Area]) -> int:
-    """How many cells areas of one sheet cover: between two edges all columns are alike."""
-    edges = sorted({edge for area in areas for edge in (area.left, area.right + 1)})
-    return sum(
-        (right - left) * _length([area for area in areas if area.left <= left <= area.right])
-        for left, right in pairwise(edges)
-    )
-
-
-def _length(areas: list[Area]) -> int:
-    """How many rows the areas cover, each counted once."""
-    covered, reached = 0, 0
-    for area in sorted(areas, key=lambda each: each.top):
-        covered += max(area.bottom - max(area.top - 1, reached), 0)
-        reached = max(reached, area.bottom)
-    return covered
 
 
 def _holds(area: tuple[str, Area], place: Place) -> bool:

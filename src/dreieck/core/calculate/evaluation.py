@@ -315,5 +315,5 @@ def called(function: Function, arguments: Callable[[], Sequence[Any]]) -> Operan
     except Failure as failure:
         return Error(failure.code, failure.why, failure.origin)
     except (ArithmeticError, ValueError):
-        return Error(NUM, f"{function.name} leads to a number that is too large or undefined.")
+        return Error(NUM, f"{function.name} leads to a number that is too large, or to none.")
     return from_number(result) if isinstance(result, float) else result

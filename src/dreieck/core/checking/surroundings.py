@@ -259,6 +259,8 @@ def is_heading(
         return True
     if year and any(_is_year(each) for side in beside for each in _numbers(side)):
         return True
+    if any(_is_broken_off(each) for each in below):
+        return False
     line = [*_numbers(beside[0])[::-1], number, *_numbers(beside[1])]
     other = [*_numbers(below[0])[::-1], within, *_numbers(below[1])]
     return len(line) > 2 and _ascends(line) and not _ascends(other)
@@ -266,6 +268,12 @@ def is_heading(
 
 def _numbers(values: list[object]) -> list[float]:
     return [value for value in values if isinstance(value, float)]
+
+
+def _is_broken_off(values: list[object]) -> bool:
+    """Whether something else stands among the numbers of a line, so that no step is sure."""
+    numbers = [index for index, value in enumerate(values) if isinstance(value, float)]
+    return bool(numbers) and numbers[-1] >= len(numbers)
 
 
 def _is_year(number: float) -> bool:

@@ -20,7 +20,10 @@ from dreieck.core.sheet.sheet import Sheet
 from dreieck.core.values import Value
 
 _MAX_SHOWN = 400
+_OF_ONE_AREA = 4
 _MAX_CELLS = 2_000_000
+_CLOSE = 1e-9
+"""So near, relative to the larger one, numbers are the same but for rounding."""
 
 
 @dataclass(frozen=True, slots=True)
@@ -37,8 +40,9 @@ class Answer:
 class Trial:
     """A trial value held in a cell: the calculation with it, and what came of it.
 
-    ``silent`` are the parts of blocks, by sheet, that should have answered: some of the same
-    block did, and these stand in the row or column of the cell, or it stands apart.
+    ``answers`` are some of those that answer, what no other formula reads first. ``silent`` are
+    the parts of blocks, by sheet, that should have answered and do not depend on the cell: some
+    of the same block did, and these stand in its row or column, or it stands apart.
     """
 
     calculation: Calculation
@@ -53,35 +57,52 @@ def tried(calculation: Calculation, sheet: Sheet, cell: Cell, content: Content |
     """Hold a trial value in a cell; nothing is written."""
     edit = SetCells.of(sheet.id, {cell: (content, sheet.look(cell))})
     after = calculation.with_edits([edit])
-    answers: list[Answer] = []
-    changed: list[tuple[str, Area]] = []
-    for name, area in _touched(calculation, sheet, cell):
-        for part in _differences(calculation, after, name, area):
-            changed.append((name, part))
-            for each in islice(part.cells(), _MAX_SHOWN - len(answers)):
-                before = calculation.value(name, each)
-                answers.append(Answer(name, each, before, after.value(name, each)))
+    touched = _touched(calculation, sheet, cell)
+    changed = [
+        (name, part)
+        for name, area in touched
+        for part in _differences(calculation, after, name, area)
+    ]
+    answers = [
+        Answer(name, each, calculation.value(name, each), after.value(name, each))
+        for name, part in _ends_first(calculation, changed)
+        for each in islice(part.cells(), _OF_ONE_AREA if len(changed) > 1 else _MAX_SHOWN)
+    ]
     return Trial(
         after,
         edit,
         tuple(answers),
         sum(area.size for _, area in changed),
         tuple(changed),
-        tuple(_silent(calculation, sheet, cell, changed)),
+        tuple(_silent(calculation, sheet, cell, changed, touched)),
     )
 
 
+def _ends_first(
+    calculation: Calculation, changed: list[tuple[str, Area]]
+) -> list[tuple[str, Area]]:
+    """Areas in the order in which they are told: what no formula reads, single results first."""
+    reads = calculation.read_map().reading
+
+    def order(each: tuple[str, Area]) -> tuple[bool, int]:
+        others = (found for found in reads(*each) if not found.area.within(each[1]))
+        return any(others), each[1].size
+
+    return sorted(changed[:_MAX_SHOWN], key=order)
+
+
 def _touched(calculation: Calculation, sheet: Sheet, cell: Cell) -> list[tuple[str, Area]]:
-    """The formulas that depend on a cell, no area of them twice."""
+    """The formulas that depend on a cell, in areas that do not overlap."""
     found: list[tuple[str, Area]] = []
     size = 0
     for name, area in touched_areas(calculation.read_map(), sheet.name, [Area.of(cell)]):
-        if any(other == name and area.within(each) for other, each in found):
-            continue
-        size += area.size
+        parts = [area]
+        for known in [each for other, each in found if other == name]:
+            parts = [rest for part in parts for rest in part.without(known)]
+        size += sum(part.size for part in parts)
         if size > _MAX_CELLS:
             break
-        found.append((name, area))
+        found.extend((name, part) for part in parts)
     return found
 
 
@@ -94,6 +115,10 @@ def _differences(
         one = before.cells(sheet, number, area.top, area.bottom)
         two = after.cells(sheet, number, area.top, area.bottom)
         mask = (one.kinds != two.kinds) | (one.payload != two.payload)
+        apart = np.abs(one.payload - two.payload)
+        near = apart <= _CLOSE * np.abs(one.payload)
+        near &= (one.kinds == Kind.NUMBER) & (two.kinds == Kind.NUMBER)
+        mask &= ~near
         # The same number means another text or error in another pool.
         pooled = np.flatnonzero(
             (one.kinds == two.kinds) & is_kind(one.kinds, Kind.TEXT, Kind.ERROR)
@@ -106,13 +131,21 @@ def _differences(
 
 
 def _silent(
-    calculation: Calculation, sheet: Sheet, cell: Cell, changed: list[tuple[str, Area]]
+    calculation: Calculation,
+    sheet: Sheet,
+    cell: Cell,
+    changed: list[tuple[str, Area]],
+    touched: list[tuple[str, Area]],
 ) -> Iterator[tuple[str, Area]]:
     seen: set[tuple[str, Block]] = set()
+    reading = list(calculation.read_map().reading(sheet.name, Area.of(cell)))
     for name, area in changed[:_MAX_SHOWN]:
         home = calculation.workbook.sheet(name)
         block = block_at(home, area.first)
         if block is None or block.size == 1 or (name, block) in seen:
+            continue
+        # What only answers over others reads what it reads: not all of it has to answer.
+        if not any(each.sheet == name and block.holds(each.area.first) for each in reading):
             continue
         seen.add((name, block))
         for part in block.parts:
@@ -120,8 +153,8 @@ def _silent(
             if expected is None:
                 continue
             mask = np.ones((expected.width, expected.height), bool)
-            for other, answered in changed:
-                shared = answered.common(expected) if other == name else None
+            for other, depends in touched:
+                shared = depends.common(expected) if other == name else None
                 if shared:
                     left, top = shared.left - expected.left, shared.top - expected.top
                     mask[left : left + shared.width, top : top + shared.height] = False

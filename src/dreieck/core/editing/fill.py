@@ -123,7 +123,7 @@ class Fill:
     def _landed(self, part: Run, start: Cell, content: Content | None, own: Look) -> Iterator[Run]:
         """What stands in a run of landings that look alike."""
         look = self._travelled(part.look, own)
-        if self._line(start) or (isinstance(content, Shape) and not _is_whole(content, part.area)):
+        if self._line(start) or (isinstance(content, Shape) and not content.fits(part.area)):
             for cell in part.area.cells():
                 yield Run(cell.column, cell.row, cell.row, self.content(cell), look)
         else:
@@ -140,11 +140,6 @@ class Fill:
             else:
                 for row in range(top, self.target.bottom + 1, down):
                     yield column, row, row
-
-
-def _is_whole(shape: Shape, area: Area) -> bool:
-    """Whether no reference of a shape falls off the sheet in an area."""
-    return shape.home is not None and shape.home.holds(area.first) and shape.home.holds(area.last)
 
 
 def _alike(one: Run | ColumnRun, other: Run | ColumnRun) -> bool:

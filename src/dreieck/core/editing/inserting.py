@@ -10,7 +10,7 @@ from __future__ import annotations
 
 from collections.abc import Iterator
 
-from dreieck.core.editing.following_lines import Following, followed_lines, following_lines
+from dreieck.core.editing.following_lines import followed_lines
 from dreieck.core.exceptions import DreieckError
 from dreieck.core.grid import Cell, LineChange, Lines
 from dreieck.core.sheet.edits import DeleteLines, Edit, InsertLines
@@ -40,12 +40,6 @@ def deleted(workbook: Workbook, sheet: Sheet, lines: Lines) -> list[Edit]:
         raise DreieckError(f"At most {MAX_DELETED_CELLS:,} filled cells can be deleted at once.")
     change = LineChange(lines, comes=False)
     return [DeleteLines(sheet.id, lines), *followed_lines(workbook, sheet, change)]
-
-
-def losing(workbook: Workbook, sheet: Sheet, lines: Lines) -> list[Following]:
-    """The formulas that would lose a reference if lines were deleted."""
-    change = LineChange(lines, comes=False)
-    return [each for each in following_lines(workbook, sheet, change) if each.loses]
 
 
 def _looks_between(sheet: Sheet, lines: Lines) -> Iterator[Run]:

@@ -9,12 +9,13 @@ from __future__ import annotations
 import re
 from collections.abc import Callable
 from dataclasses import dataclass, replace
+from functools import partial
 from typing import Literal
 
 from dreieck.core.analysis.reads import read_names
 from dreieck.core.analysis.totalling import totals_above
 from dreieck.core.budget import spend
-from dreieck.core.calculate.blocks import patches
+from dreieck.core.calculate.blocks import Block, block_at, blocks, patches
 from dreieck.core.editing.following import same_sheet
 from dreieck.core.editing.rewriting import Rewriting, edits_of, rewritings
 from dreieck.core.exceptions import NameRefused
@@ -24,7 +25,6 @@ from dreieck.core.formula.reference import (
     CellReference,
     RangeReference,
     Reference,
-    never_moves,
     staying,
 )
 from dreieck.core.grid import MAX_COLUMN, MAX_ROW, Area, Cell
@@ -32,6 +32,7 @@ from dreieck.core.sheet.edits import Edit, SetName, SetRules
 from dreieck.core.sheet.names import Named, checked_name, named
 from dreieck.core.sheet.sheet import Sheet
 from dreieck.core.sheet.workbook import Workbook
+from dreieck.core.words.headings import heading_above, heading_left
 
 
 @dataclass(frozen=True, slots=True)
@@ -79,7 +80,7 @@ def renamed(workbook: Workbook, old: str, new: str) -> list[Edit]:
     if name.casefold() != before.key and name.casefold() in workbook.names:
         raise NameRefused(f"“{name}” stands for something already.", _free(workbook, name))
 
-    def change(leaf: tree.Node) -> tree.Node:
+    def change(leaf: tree.Node, _home: Sheet | None) -> tree.Node:
         return tree.Name(name) if _is_name(leaf, before.key) else leaf
 
     return [SetName(before.key, Named(name, before.shape)), *_everywhere(workbook, change)]
@@ -90,7 +91,7 @@ def deleted(workbook: Workbook, name: str, *, keep_addresses: bool) -> list[Edit
     gone = workbook.names[name.casefold()]
     edits: list[Edit] = [SetName(gone.key, None)]
     if keep_addresses:
-        edits.extend(_everywhere(workbook, lambda leaf: _spelled_out(leaf, [gone])))
+        edits.extend(_everywhere(workbook, lambda leaf, home: _spelled_out(leaf, [gone], home)))
     return edits
 
 
@@ -104,32 +105,77 @@ def uses(workbook: Workbook) -> dict[str, list[tuple[Sheet, Area]]]:
     return found
 
 
-def put_in(workbook: Workbook, sheets: list[Sheet], names: list[Named]) -> list[Rewriting]:
-    """Replace addresses by names, where an address never moves and means the same place."""
+def put_in(
+    workbook: Workbook, sheets: list[Sheet], names: list[Named], only: Cell | None = None
+) -> list[Rewriting]:
+    """Replace addresses by names, where all of a block reads by them just what the name means.
+
+    With ``only`` just the block that holds this cell.
+    """
     places = {each.place: each for each in names if each.place}
+    found: list[Rewriting] = []
+    for sheet in sheets:
+        made: dict[tuple[Shape, Shape], list[Area]] = {}
+        for block in _blocks(sheet, only):
+            change = _leaves(partial(_named_leaf, workbook, sheet, places, block.area))
+            for part in block.parts:
+                shape = sheet.content(part.first)
+                if isinstance(shape, Shape) and (after := change(shape)) is not shape:
+                    made.setdefault((shape, after), []).append(part)
+        found.extend(
+            Rewriting(sheet, tuple(areas), before, after)
+            for (before, after), areas in made.items()
+        )
+    return found
 
-    def on(sheet: Sheet) -> Callable[[tree.Node], tree.Node]:
-        def change(leaf: tree.Node) -> tree.Node:
-            if not isinstance(leaf, CellReference | RangeReference) or not never_moves(leaf):
-                return leaf
-            known = leaf.sheet is not None and workbook.has_sheet(leaf.sheet)
-            home = workbook.sheet(leaf.sheet).name if known and leaf.sheet else sheet.name
-            area = leaf.area(Cell(1, 1))
-            found = places.get((home, area)) if area else None
-            return tree.Name(found.name) if found else leaf
 
-        return change
+def _named_leaf(
+    workbook: Workbook,
+    sheet: Sheet,
+    places: dict[tuple[str, Area], Named],
+    block: Area,
+    leaf: tree.Node,
+) -> tree.Node:
+    """The name of what a reference reads, if it reads the same everywhere in a block."""
+    if not isinstance(leaf, CellReference | RangeReference):
+        return leaf
+    area = leaf.area(block.first)
+    if area is None or area != leaf.area(block.last):
+        return leaf
+    known = leaf.sheet is not None and workbook.has_sheet(leaf.sheet)
+    home = workbook.sheet(leaf.sheet).name if known and leaf.sheet else sheet.name
+    found = places.get((home, area))
+    return tree.Name(found.name) if found else leaf
 
-    return [each for sheet in sheets for each in rewritings(sheet, _leaves(on(sheet)))]
+
+def _blocks(sheet: Sheet, only: Cell | None) -> list[Block]:
+    """All blocks of a sheet, or the one that holds a cell."""
+    if only is None:
+        return blocks(sheet)
+    block = block_at(sheet, only)
+    return [block] if block else []
 
 
-def taken_out(sheets: list[Sheet], names: list[Named]) -> list[Rewriting]:
-    """Replace names by the addresses or formulas that they stand for."""
+def taken_out(
+    sheets: list[Sheet], names: list[Named], only: Cell | None = None
+) -> list[Rewriting]:
+    """Replace names by the addresses or formulas that they stand for.
+
+    With ``only`` just in the block that holds this cell.
+    """
 
     def on(sheet: Sheet) -> Callable[[tree.Node], tree.Node]:
         return lambda leaf: _spelled_out(leaf, names, sheet)
 
-    return [each for sheet in sheets for each in rewritings(sheet, _leaves(on(sheet)))]
+    every = [each for sheet in sheets for each in rewritings(sheet, _leaves(on(sheet)))]
+    if only is None:
+        return every
+    parts = {sheet: part.parts for sheet in sheets if (part := block_at(sheet, only))}
+
+    def kept(each: Rewriting) -> tuple[Area, ...]:
+        return tuple(area for area in each.areas if area in parts.get(each.sheet, ()))
+
+    return [replace(each, areas=areas) for each in every if (areas := kept(each))]
 
 
 def from_headings(workbook: Workbook, sheet: Sheet, area: Area) -> list[Proposal]:
@@ -145,6 +191,14 @@ def from_headings(workbook: Workbook, sheet: Sheet, area: Area) -> list[Proposal
             taken.add(name.casefold())
             found.append(Proposal(name, Area(column, area.top + 1, column, area.bottom)))
     return found
+
+
+def proposed(workbook: Workbook, sheet: Sheet, area: Area) -> str:
+    """A free name for an area, from the heading beside or above it; empty where none is found."""
+    above, left = heading_above(sheet, area.first), heading_left(sheet, area.first)
+    heading = above if area.height > 1 else left if area.width > 1 else left or above
+    name = _proposed(heading or "")
+    return _free(workbook, name) if name.casefold() in workbook.names else name
 
 
 def told_about(workbook: Workbook) -> list[tuple[str, str]]:
@@ -201,16 +255,21 @@ def _ends(sheet: Sheet, row: int) -> bool:
     return any(totals_above(shape, cell) for cell, shape in cells)
 
 
-def _everywhere(workbook: Workbook, change: Callable[[tree.Node], tree.Node]) -> list[Edit]:
-    """Edits that change the leaves of all formulas, those of names too."""
-    every = _leaves(change)
-    edits = edits_of(each for sheet in workbook.sheets for each in rewritings(sheet, every))
+def _everywhere(
+    workbook: Workbook, change: Callable[[tree.Node, Sheet | None], tree.Node]
+) -> list[Edit]:
+    """Edits that change the leaves of all formulas, those of names too, which have no sheet."""
+
+    def on(sheet: Sheet | None) -> Callable[[Shape], Shape]:
+        return _leaves(lambda leaf: change(leaf, sheet))
+
+    edits = edits_of(each for sheet in workbook.sheets for each in rewritings(sheet, on(sheet)))
     for each in workbook.names.values():
-        shape = every(each.shape)
+        shape = on(None)(each.shape)
         if shape is not each.shape:
             edits.append(SetName(each.key, Named(each.name, shape)))
     for sheet in workbook.sheets:
-        rules = tuple(replace(rule, shape=every(rule.shape)) for rule in sheet.layout.rules)
+        rules = tuple(replace(r, shape=on(sheet)(r.shape)) for r in sheet.layout.rules)
         if rules != sheet.layout.rules:
             edits.append(SetRules(sheet.id, rules))
     return edits

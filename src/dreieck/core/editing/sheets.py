@@ -9,7 +9,7 @@ from dreieck.core.editing.following import followed, followed_layouts, followed_
 from dreieck.core.editing.rewriting import edits_of, rewritings
 from dreieck.core.exceptions import SheetError
 from dreieck.core.formula import Shape
-from dreieck.core.grid import EVERYWHERE, Area, Cell
+from dreieck.core.grid import Area, Cell
 from dreieck.core.sheet.edits import AddSheet, ArrangeSheet, Edit, RemoveSheet
 from dreieck.core.sheet.sheet import Sheet
 from dreieck.core.sheet.workbook import Workbook, checked_sheet_name
@@ -49,21 +49,8 @@ def deleted(workbook: Workbook, sheet: Sheet) -> list[Edit]:
     return [*_followed(workbook, sheet, None), RemoveSheet(sheet.id)]
 
 
-def losing(workbook: Workbook, sheet: Sheet) -> list[Place]:
-    """The formulas on other sheets that would lose a reference with this sheet."""
-    return [
-        Place(other.name, cell)
-        for other in workbook.sheets
-        if other is not sheet
-        for cell, shape in other.formulas(EVERYWHERE)
-        if any(
-            same_sheet(reference.sheet or other.name, sheet.name) for reference in shape.references
-        )
-    ]
-
-
 @dataclass(frozen=True, slots=True)
-class _Renamed:
+class SheetMovement:
     """A sheet that has another name, or none where it is gone."""
 
     sheet: str
@@ -78,7 +65,7 @@ class _Renamed:
 
 def _followed(workbook: Workbook, sheet: Sheet, name: str | None) -> Iterator[Edit]:
     """The edits of formulas and names that name a sheet, which is called otherwise or gone."""
-    movement = _Renamed(sheet.name, name)
+    movement = SheetMovement(sheet.name, name)
     for other in workbook.sheets:
         if other is sheet and name is None:
             continue

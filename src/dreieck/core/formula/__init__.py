@@ -4,7 +4,7 @@
 """
 
 from dreieck.core.formula.parser import Parsed, parse
-from dreieck.core.formula.pointing import Pointed, may_point, point, re_aim
+from dreieck.core.formula.pointing import Pointed, may_point, point, re_aim, touched
 from dreieck.core.formula.shape import Shape
 from dreieck.core.formula.tokens import Mention, mentions
 
@@ -18,4 +18,5 @@ __all__ = [
     "parse",
     "point",
     "re_aim",
+    "touched",
 ]

@@ -48,16 +48,25 @@ def point(text: str, caret: int, area: Area, sheet: str | None, start: int | Non
     return Pointed(text[:begin] + written + text[caret:], begin, begin + len(written))
 
 
-def re_aim(text: str, at: Cell, index: int, area: Area) -> Pointed | None:
+def touched(text: str, at: Cell, caret: int) -> int | None:
+    """The number of the reference that the caret stands in, or at an end of."""
+    found = enumerate(mentions(text, at))
+    return next((index for index, each in found if each.start <= caret <= each.end), None)
+
+
+def re_aim(
+    text: str, at: Cell, index: int, area: Area, sheet: str | None = None
+) -> Pointed | None:
     """Let one reference of a formula read another area; its locks stay as they are.
 
-    None where the formula has no such reference.
+    With ``sheet`` on that sheet. None where the formula has no such reference.
     """
     found = mentions(text, at)
     if not 0 <= index < len(found):
         return None
     mention = found[index]
-    written = reference_text(_aimed(mention.reference, at, area), at)
+    aimed = _aimed(mention.reference, at, area)
+    written = reference_text(aimed.on_sheet(sheet) if sheet else aimed, at)
     return Pointed(
         mention.replaced(text, written),
         mention.start,

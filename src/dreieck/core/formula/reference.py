@@ -235,6 +235,33 @@ def never_moves(reference: Reference) -> bool:
     return all(part.locked for axis in AXES for part in reference.on(axis))
 
 
+def with_free_parts_of(reference: Reference, other: Reference) -> Reference:
+    """A reference whose locked parts are its own, and the others as far away as in another one."""
+    if isinstance(reference, CellReference) and isinstance(other, CellReference):
+        return replace(
+            reference,
+            column=_free_of(reference.column, other.column),
+            row=_free_of(reference.row, other.row),
+        )
+    if isinstance(reference, RangeReference) and isinstance(other, RangeReference):
+        return replace(
+            reference,
+            columns=_span_free_of(reference.columns, other.columns),
+            rows=_span_free_of(reference.rows, other.rows),
+        )
+    return reference
+
+
+def _free_of(part: Part, other: Part) -> Part:
+    return part if part.locked else other
+
+
+def _span_free_of(span: Span | None, other: Span | None) -> Span | None:
+    if span is None or other is None:
+        return span
+    return Span.of(*map(_free_of, span.typed(), other.typed()))
+
+
 def ends_apart(reference: Reference) -> bool:
     """Whether one end of a range is locked and the other moves, so that it grows or shrinks."""
     return any(len({part.locked for part in reference.on(axis)}) > 1 for axis in AXES)

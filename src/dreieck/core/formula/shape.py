@@ -73,6 +73,10 @@ class Shape:
             home = home.spanning(axis, first, last)
         return home
 
+    def fits(self, area: Area) -> bool:
+        """Whether every reference stays on the sheet in all of an area."""
+        return self.home is not None and area.within(self.home)
+
     def landed(self, at: Cell) -> Shape:
         """The shape that a fill leaves in ``at``.
 

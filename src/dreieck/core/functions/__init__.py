@@ -35,6 +35,7 @@ from dreieck.core.functions.registry import (
     Failure,
     Function,
     Parameter,
+    Speech,
     Takes,
     Trait,
     Way,
@@ -42,6 +43,7 @@ from dreieck.core.functions.registry import (
     every,
     find,
     has,
+    speech_of,
 )
 
 FAMILIES = {
@@ -85,6 +87,7 @@ __all__ = [
     "Failure",
     "Function",
     "Parameter",
+    "Speech",
     "Takes",
     "Trait",
     "Way",
@@ -92,4 +95,5 @@ __all__ = [
     "every",
     "find",
     "has",
+    "speech_of",
 ]

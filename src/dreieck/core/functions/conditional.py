@@ -40,7 +40,7 @@ _PAIRS = repeated("criteria", Takes.LATER, "a range and a criterion, again and a
     "Counts the cells that fit a criterion.",
     _RANGE,
     _CRITERION,
-    words="how many of {0} fit {1}",
+    words="how often {?0}",
     example=('=COUNTIF(C2:C5,"Kestrel")', 2.0),
     traits=_FITS,
 )
@@ -60,7 +60,7 @@ def _countif_in_rows(cells: Table, wanted: Cells | Value) -> Payload | None:
     _RANGE,
     _CRITERION,
     _SUMMED,
-    words="the sum of {2} where {0} fits {1}",
+    words="the sum of {2} where {?0}",
     example=('=SUMIF(C2:C5,"Kestrel",B2:B5)', 176.4),
     traits=_ADDS,
 )
@@ -82,7 +82,7 @@ def _sumif_in_rows(
     _RANGE,
     _CRITERION,
     _SUMMED,
-    words="the average of {2} where {0} fits {1}",
+    words="the average of {2} where {?0}",
     example=('=AVERAGEIF(C2:C5,"Kestrel",B2:B5)', 88.2),
     traits=_ADDS,
 )
@@ -102,7 +102,7 @@ def _averageif_in_rows(
     "6.13.10",
     "Counts the rows that fit all criteria.",
     _PAIRS,
-    words="how many rows fit {*}",
+    words="how often {?0}",
     example=('=COUNTIFS(C2:C5,"Kestrel",B2:B5,">100")', 1.0),
     traits=_FITS,
 )
@@ -125,7 +125,7 @@ def _countifs_in_rows(*given: object) -> Payload | None:
     "Adds the numbers whose rows fit all criteria.",
     arg("values", Takes.RANGE, "the cells that are added"),
     _PAIRS,
-    words="the sum of {0} where {*1}",
+    words="the sum of {0} where {?1}",
     example=('=SUMIFS(B2:B5,C2:C5,"Kestrel",B2:B5,">100")', 126.0),
     traits=(*_FITS, Trait.ADDS_UP),
 )
@@ -144,7 +144,7 @@ def _sumifs_in_rows(values: Table, *given: object) -> Payload | None:
     "The mean of the numbers whose rows fit all criteria.",
     arg("values", Takes.RANGE, "the cells that are averaged"),
     _PAIRS,
-    words="the average of {0} where {*1}",
+    words="the average of {0} where {?1}",
     example=('=AVERAGEIFS(B2:B5,C2:C5,"Kestrel",D2:D5,"<1")', 88.2),
     traits=(*_FITS, Trait.ADDS_UP),
 )
@@ -163,7 +163,7 @@ def _averageifs_in_rows(values: Table, *given: object) -> Payload | None:
     "The largest number whose row fits all criteria; 0 where none does.",
     arg("values", Takes.RANGE, "the cells of which the largest is sought"),
     _PAIRS,
-    words="the largest of {0} where {*1}",
+    words="the largest of {0} where {?1}",
     example=('=MAXIFS(B2:B5,C2:C5,"Kestrel")', 126.0),
     traits=_FITS,
 )
@@ -182,7 +182,7 @@ def _maxifs_in_rows(values: Table, *given: object) -> Payload | None:
     "The smallest number whose row fits all criteria; 0 where none does.",
     arg("values", Takes.RANGE, "the cells of which the smallest is sought"),
     _PAIRS,
-    words="the smallest of {0} where {*1}",
+    words="the smallest of {0} where {?1}",
     example=('=MINIFS(B2:B5,C2:C5,"Kestrel")', 50.4),
     traits=_FITS,
 )

@@ -12,6 +12,7 @@ from dreieck.core.functions.one_number import of_one
 from dreieck.core.functions.registry import (
     Failure,
     Result,
+    Speech,
     Takes,
     Trait,
     arg,
@@ -33,12 +34,14 @@ def _question(
     holds: Callable[[Value], bool],
     kinds: tuple[int, ...] = (),
     trait: Trait = Trait.ASKS,
+    speech: Speech | None = None,
 ) -> None:
     """Register a function that tells whether a value is something: of some kinds, if that."""
     purpose = f"Whether a value is {what}."
     function(
-        name, section, purpose, _VALUE, words=f"{{0}} is {what}", example=example, traits=(trait,)
-    )(holds)
+        name, section, purpose, _VALUE, words=f"{{0}} is {what}", example=example,
+        traits=(trait,), speech=speech,
+    )(holds)  # fmt: skip
     if kinds:
         at_once(name)(lambda cells: is_kind(cells.kinds, *kinds))
 
@@ -58,6 +61,7 @@ _question(
     ("=ISNUMBER(B2)", True),
     lambda v: isinstance(v, float),
     (Kind.NUMBER,),
+    speech=Speech.IS_THERE,
 )
 _question(
     "ISTEXT", "6.13.25", "text", ("=ISTEXT(A2)", True), lambda v: isinstance(v, str), (Kind.TEXT,)
@@ -86,6 +90,7 @@ _question(
     lambda v: isinstance(v, Error),
     (Kind.ERROR,),
     trait=Trait.GUARDS,
+    speech=Speech.IS_MISSING,
 )
 _question(
     "ISERR",
@@ -102,6 +107,7 @@ _question(
     ("=ISNA(NA())", True),
     lambda v: isinstance(v, Error) and v.code == NA,
     trait=Trait.GUARDS,
+    speech=Speech.IS_MISSING,
 )
 
 

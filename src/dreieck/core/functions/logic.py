@@ -12,6 +12,7 @@ from dreieck.core.functions.registry import (
     Branches,
     Failure,
     Result,
+    Speech,
     Takes,
     Trait,
     arg,
@@ -40,6 +41,7 @@ _INSTEAD = arg("instead", Takes.LATER, "the value if it is one")
     words="if {0}, then {1}, else {2}",
     example=('=IF(B2>40,"full","free")', "full"),
     traits=(Trait.CHOOSES, Trait.ASKS),
+    speech=Speech.BRANCHES,
 )
 def _if(
     condition: bool,
@@ -70,6 +72,7 @@ def _if_in_rows(rows: Branches) -> None:
     _CONDITIONS,
     words="all of {*} hold",
     example=("=AND(B2>40,B3>40)", False),
+    speech=Speech.ALL_OF,
 )
 def _and(conditions: Iterator[bool]) -> bool:
     return all(_some(conditions))
@@ -87,6 +90,7 @@ def _and_in_rows(conditions: Sequence[Condition]) -> Cells | None:
     _CONDITIONS,
     words="at least one of {*} holds",
     example=("=OR(B2>40,B3>40)", True),
+    speech=Speech.ONE_OF,
 )
 def _or(conditions: Iterator[bool]) -> bool:
     return any(_some(conditions))
@@ -137,6 +141,7 @@ def _where_any(conditions: Sequence[Condition], found: Mask) -> Cells:
     arg("condition", Takes.LOGICAL, "what is asked"),
     words="not {0}",
     example=("=NOT(B2>40)", False),
+    speech=Speech.DENIES,
 )
 def _not(condition: bool) -> bool:
     return not condition
@@ -164,6 +169,7 @@ def _false() -> bool:
     words="{0}, or {1} if that is an error",
     example=('=IFERROR(B2/0,"none")', "none"),
     traits=(Trait.GUARDS, Trait.CHOOSES),
+    speech=Speech.IF_ERROR,
 )
 def _iferror(value: Value, instead: Callable[[], Result]) -> Result:
     return instead() if isinstance(value, Error) else value
@@ -185,6 +191,7 @@ def _iferror_in_rows(rows: Branches) -> None:
     words="{0}, or {1} if that is not available",
     example=('=IFNA(MATCH("Salt",A2:A5,0),0)', 0.0),
     traits=(Trait.GUARDS, Trait.CHOOSES),
+    speech=Speech.IF_MISSING,
 )
 def _ifna(value: Value, instead: Callable[[], Result]) -> Result:
     return instead() if isinstance(value, Error) and value.code == NA else value
@@ -209,6 +216,7 @@ def _ifna_in_rows(rows: Branches) -> None:
     words="the value behind the first that holds of {*}",
     example=('=IFS(B2>100,"heavy",B2>40,"full",TRUE,"free")', "full"),
     traits=(Trait.CHOOSES, Trait.ASKS),
+    speech=Speech.CASES,
 )
 def _ifs(*choices: Callable[[], Result]) -> Result:
     if len(choices) % 2:
@@ -240,6 +248,7 @@ def _ifs_in_rows(rows: Branches) -> None:
     words="by {0}, the value behind its case among {*1}",
     example=('=SWITCH(C2,"Larch","low","Kestrel","high","?")', "high"),
     traits=(Trait.CHOOSES,),
+    speech=Speech.SWITCHES,
 )
 def _switch(value: Value, *cases: Callable[[], Result]) -> Result:
     if isinstance(value, Error):

@@ -11,6 +11,7 @@ from dreieck.core.functions.registry import (
     Branches,
     Failure,
     Result,
+    Speech,
     Takes,
     Trait,
     arg,
@@ -48,6 +49,7 @@ _SORTED = optional(
         Trait.SEARCHES,
         Trait.NEAREST,
     ),
+    speech=Speech.PLACE,
 )
 def _match(sought: Value, cells: Table, kind: float = 1.0) -> float:
     if cells.width > 1 and cells.height > 1:
@@ -84,6 +86,7 @@ def _match_in_rows(sought: Cells | Value, cells: Table, kind: Numbers = 1.0) -> 
         Trait.SEARCHES,
         Trait.NEAREST,
     ),
+    speech=Speech.TABLE_DOWN,
 )
 def _vlookup(sought: Value, table: Table, column: int, in_order: bool = True) -> Result:
     _check_index(column, table.width, "column")
@@ -120,6 +123,7 @@ def _vlookup_in_rows(
         Trait.SEARCHES,
         Trait.NEAREST,
     ),
+    speech=Speech.TABLE_ACROSS,
 )
 def _hlookup(sought: Value, table: Table, row: int, in_order: bool = True) -> Result:
     _check_index(row, table.height, "row")
@@ -154,6 +158,7 @@ def _hlookup_in_rows(
         Trait.REFERS,
         Trait.SEARCHES,
     ),
+    speech=Speech.ENTRY,
 )
 def _index(areas: list[Table], row: int = 0, column: int | None = None, area: int = 1) -> Result:
     if not 1 <= area <= len(areas):
@@ -233,6 +238,7 @@ def _choose_in_rows(rows: Branches) -> None:
         Trait.SEARCHES,
         Trait.IN_STEP,
     ),
+    speech=Speech.NEAREST,
 )
 def _lookup(sought: Value, cells: Table, results: Table | None = None) -> Result:
     place = _nearest(sought, _edge(cells), 1)

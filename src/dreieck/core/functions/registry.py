@@ -80,6 +80,26 @@ class Trait(Enum):
     MEANT = "the error that it gives is meant"
 
 
+class Speech(Enum):
+    """How a call is said that has a manner of its own, beside its words."""
+
+    TABLE_DOWN = "a column of a table, by its number, in the row of what is sought"
+    TABLE_ACROSS = "a row of a table, by its number, in the column of what is sought"
+    ENTRY = "an entry of a list, in a line that may be sought"
+    PLACE = "the place of what is sought, equal or near"
+    NEAREST = "a list in the last line where another one is at most what is sought"
+    ALL_OF = "conditions with and between"
+    ONE_OF = "conditions with or between"
+    DENIES = "the opposite of a condition"
+    BRANCHES = "a condition, and what it leads to"
+    CASES = "conditions, each with what it leads to"
+    SWITCHES = "a value, and what its cases lead to"
+    IS_THERE = "something is in a list, if its place is asked"
+    IS_MISSING = "something is not in a list, if its place is asked"
+    IF_ERROR = "a value, or another one where it is an error"
+    IF_MISSING = "a value, or another one where it is not available"
+
+
 class Way(Enum):
     """How a function is worked out down a column."""
 
@@ -119,7 +139,8 @@ class Function:
     ``section`` is its section in OpenFormula (OpenDocument part 4), empty where the standard
     lacks what many programs have. ``traits`` tell what others need to know. ``example`` is a
     formula and the value that it gives on the sheet ``EXAMPLE_SHEET``. ``words`` says a
-    call in plain words, ``{0}`` and ``{1}`` standing for arguments, ``{*}`` for all.
+    call in plain words, ``{0}`` and ``{1}`` standing for arguments, ``{*}`` for all, ``{?0}``
+    for pairs of a range and its criterion; ``speech`` is a manner of its own beside them.
     ``gives`` is the number format of the result where the function implies one.
     ``at_once`` is the array form: what the function gives in all rows of a column.
     """
@@ -133,6 +154,7 @@ class Function:
     compute: Callable[..., Result]
     gives: str | None = None
     traits: frozenset[Trait] = frozenset()
+    speech: Speech | None = None
     at_once: Callable[..., Any] | None = None
 
     @property
@@ -234,13 +256,15 @@ def function(
     example: tuple[str, Value],
     gives: str | None = None,
     traits: tuple[Trait, ...] = (),
+    speech: Speech | None = None,
 ) -> Callable[[Compute], Compute]:
     """Register the decorated callable as a function of the formula language."""
 
     def register(compute: Compute) -> Compute:
         _FUNCTIONS[name] = Function(
-            name, section, purpose, words, parameters, example, compute, gives, frozenset(traits)
-        )
+            name, section, purpose, words, parameters, example, compute, gives,
+            frozenset(traits), speech,
+        )  # fmt: skip
         return compute
 
     return register
@@ -300,3 +324,9 @@ def calls(node: tree.Node, *traits: Trait) -> bool:
 def every() -> list[Function]:
     """All functions by name."""
     return sorted(_FUNCTIONS.values(), key=lambda function: function.name)
+
+
+def speech_of(name: str) -> Speech | None:
+    """The manner in which calls of a function are said, if it has one of its own."""
+    known = _FUNCTIONS.get(name)
+    return known.speech if known else None

@@ -3,6 +3,7 @@
 from __future__ import annotations
 
 from collections.abc import Iterable, Iterator
+from itertools import pairwise
 
 import numpy as np
 from numpy.typing import NDArray
@@ -55,3 +56,29 @@ def cells_of(areas: tuple[Area, ...]) -> Iterator[Cell]:
     """The cells of areas, one after the other."""
     for area in areas:
         yield from area.cells()
+
+
+def covered(areas: Iterable[tuple[str, Area]]) -> int:
+    """How many cells areas of sheets cover, each counted once."""
+    by_sheet: dict[str, list[Area]] = {}
+    for sheet, area in areas:
+        by_sheet.setdefault(sheet, []).append(area)
+    return sum(_size(each) for each in by_sheet.values())
+
+
+def _size(areas: list[Area]) -> int:
+    """How many cells areas of one sheet cover: between two edges all columns are alike."""
+    edges = sorted({edge for area in areas for edge in (area.left, area.right + 1)})
+    return sum(
+        (right - left) * _length([area for area in areas if area.left <= left <= area.right])
+        for left, right in pairwise(edges)
+    )
+
+
+def _length(areas: list[Area]) -> int:
+    """How many rows the areas cover, each counted once."""
+    rows, reached = 0, 0
+    for area in sorted(areas, key=lambda each: each.top):
+        rows += max(area.bottom - max(area.top - 1, reached), 0)
+        reached = max(reached, area.bottom)
+    return rows

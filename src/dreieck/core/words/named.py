@@ -5,10 +5,21 @@ from __future__ import annotations
 from itertools import islice
 
 from dreieck.core.calculate import Calculation, look_of
+from dreieck.core.grid import MAX_ROW
 from dreieck.core.sheet.names import Named
 from dreieck.core.values.look import shown_text
 
 _ROOM = 16
+
+
+def stands_for(each: Named) -> str:
+    """What a name stands for: ``Prices from C5 down`` where it grows, else as it is written."""
+    if each.kind != "growing range" or not each.place:
+        return each.shape_text
+    sheet, area = each.place
+    if area.bottom == MAX_ROW:
+        return f"{sheet} from {area._replace(bottom=area.top).text} down"
+    return f"{sheet} from {area._replace(right=area.left).text} to the right"
 
 
 def what_it_holds(calculation: Calculation, each: Named) -> str:

@@ -4,31 +4,36 @@ from __future__ import annotations
 
 import re
 from collections.abc import Iterator
-from dataclasses import dataclass
-from typing import Literal
 
 from dreieck.core.formula import Shape, tree
 from dreieck.core.formula.printer import reference_text
-from dreieck.core.formula.reference import CellReference, Part, RangeReference, Reference, Span
+from dreieck.core.formula.reference import (
+    CellReference,
+    Part,
+    RangeReference,
+    Reference,
+    Span,
+    ends_apart,
+)
 from dreieck.core.formula.shift import tag
-from dreieck.core.functions import find
-from dreieck.core.grid import Cell, column_letters
+from dreieck.core.functions import Speech, find
+from dreieck.core.grid import Area, Cell, column_letters
+from dreieck.core.sheet.sheet import Sheet
 from dreieck.core.sheet.workbook import Workbook
 from dreieck.core.values import Place, number_text
+from dreieck.core.words.choices import choice_said
+from dreieck.core.words.conditions import COMPARED, conditions, number_of
 from dreieck.core.words.headings import heading_of
+from dreieck.core.words.lookups import lookup_said
+from dreieck.core.words.phrases import Phrase, words
 
 _OPERATORS = {
+    **COMPARED,
     "*": "×",
     "/": "÷",
     "-": "−",
     "^": "to the power of",
     "&": "joined with",
-    "=": "equals",
-    "<>": "differs from",
-    "<": "is less than",
-    ">": "is more than",
-    "<=": "is at most",
-    ">=": "is at least",
 }
 _LINKS = {
     ":": ("all from", "to"),
@@ -39,25 +44,16 @@ _LINKS = {
 """Words before and between two references with an operator."""
 
 
-@dataclass(frozen=True, slots=True)
-class Phrase:
-    """A piece of a reading: a thing of the sheet, where it is found, or words between."""
-
-    kind: Literal["thing", "where", "words"]
-    text: str
-    tag: str = ""
-
-
 def reading(workbook: Workbook, place: Place, shape: Shape) -> list[Phrase]:
     """Say the formula that stands at ``place`` in words."""
-    reader = _Reading(workbook, place)
+    reader = Spoken(workbook, place, shape.tree)
     return list(reader.node(shape.tree))
 
 
 def by_position(workbook: Workbook, shape: Shape, at: Cell) -> str:
     """A formula in words that hold for every cell: ``the cell above ÷ the cell 2 up − 1``."""
     sheet = workbook.sheets[0].name
-    phrases = _Reading(workbook, Place(sheet, at)).node(shape.tree)
+    phrases = Spoken(workbook, Place(sheet, at), shape.tree).node(shape.tree)
     words = [phrase.text.strip("()") if phrase.kind == "where" else phrase.text
              for phrase in phrases if phrase.kind != "thing" or not phrase.tag]  # fmt: skip
     return " ".join(words)
@@ -77,19 +73,29 @@ def where(reference: Reference, at: Cell) -> str:
     return _cell_where(reference)
 
 
-class _Reading:
-    def __init__(self, workbook: Workbook, place: Place) -> None:
+class Spoken:
+    """Says one formula, node by node."""
+
+    def __init__(self, workbook: Workbook, place: Place, root: tree.Node) -> None:
         self.workbook = workbook
         self.place = place
         self.count = 0
+        references = (
+            node for node in tree.walk(root) if isinstance(node, CellReference | RangeReference)
+        )
+        self.numbers = {id(each): number for number, each in enumerate(references)}
 
     def node(self, node: tree.Node) -> Iterator[Phrase]:
+        """A node in words."""
         match node:
             case CellReference() | RangeReference():
                 yield from self.reference(node)
-            case tree.Binary():
+            case tree.Binary(operator="=" | "<>", right=tree.Text(value="")):
                 yield from self.node(node.left)
-                yield Phrase("words", _OPERATORS.get(node.operator, node.operator))
+                yield words("is empty" if node.operator == "=" else "is not empty")
+            case tree.Binary():
+                yield from self.bracketed(node.left, _ends_open(node.left))
+                yield words(_OPERATORS.get(node.operator, node.operator))
                 yield from self.node(node.right)
             case tree.Linked():
                 before, between = _LINKS[node.operator]
@@ -128,31 +134,87 @@ class _Reading:
                 yield Phrase("words", f"the error {node.code}")
 
     def reference(self, reference: Reference) -> Iterator[Phrase]:
-        letter = tag(self.count)
-        self.count += 1
-        area = reference.area(self.place.cell)
-        sheet = reference.sheet or self.place.sheet
-        if area is None or not self.workbook.has_sheet(sheet):
+        """A reference by the headings of what it reads."""
+        read = self.read(reference)
+        if read is None:
+            self.numbered(reference)
             yield Phrase("words", "a lost reference")
             return
-        name = heading_of(self.workbook.sheet(sheet), area)
-        yield Phrase("thing", name or reference_text(reference, self.place.cell), letter)
-        elsewhere = f" on {sheet}" if reference.sheet else ""
-        yield Phrase("where", f"({where(reference, self.place.cell)}{elsewhere})", letter)
+        yield from self.thing(reference, heading_of(*read, grows=ends_apart(reference)))
+
+    def thing(self, reference: Reference, name: str | None) -> Iterator[Phrase]:
+        """A reference by a name, or else as it is written, and where it is found."""
+        letter = tag(self.numbered(reference))
+        at = self.place.cell
+        yield Phrase("thing", name or reference_text(reference, at), letter)
+        elsewhere = f" on {reference.sheet}" if reference.sheet else ""
+        yield Phrase("where", f"({where(reference, at)}{elsewhere})", letter)
+
+    def called(self, reference: Reference, name: str) -> Iterator[Phrase]:
+        """A reference by what its cell is called: *the code in A5*."""
+        yield words("the")
+        yield from self.thing(reference, name)
+
+    def read(self, node: tree.Node) -> tuple[Sheet, Area] | None:
+        """What a node refers to, if it is a reference, or a name, of cells that are there."""
+        if isinstance(node, tree.Name):
+            named = self.workbook.names.get(node.text.casefold())
+            place = named.place if named else None
+            known = place is not None and self.workbook.has_sheet(place[0])
+            return (self.workbook.sheet(place[0]), place[1]) if place and known else None
+        if not isinstance(node, CellReference | RangeReference):
+            return None
+        area = node.area(self.place.cell)
+        sheet = node.sheet or self.place.sheet
+        if area is None or not self.workbook.has_sheet(sheet):
+            return None
+        return self.workbook.sheet(sheet), area
+
+    def numbered(self, reference: Reference) -> int:
+        """The number of a reference in its formula, whichever is said first."""
+        known = self.numbers.get(id(reference))
+        if known is None:
+            known = self.count
+            self.count += 1
+        return known
+
+    def bracketed(self, node: tree.Node, wanted: bool) -> Iterator[Phrase]:
+        """A node in brackets where what follows would be taken for a part of it."""
+        if wanted:
+            yield words("(")
+        yield from self.node(node)
+        if wanted:
+            yield words(")")
 
     def call(self, node: tree.Call) -> Iterator[Phrase]:
+        """A call, by the words of its function."""
+        said = lookup_said(self, node) or choice_said(self, node)
+        if said is not None:
+            yield from said
+            return
         function = find(node.function)
-        words = function.words if function else f"{node.function} of {{*}}"
-        for piece in re.split(r"(\{\*?\d?\})", words):
-            if piece.startswith("{*"):
+        template = function.words if function else f"{node.function} of {{*}}"
+        alone = "{?0}" in template and "{2}" in template and len(node.arguments) == 2
+        if alone:
+            # What is tested is added up itself.
+            template = template.replace("{2}", "{0}")
+        template = _in_figures(template, node.arguments)
+        begins = template.startswith("{0} ")
+        for piece in re.split(r"(\{[*?]?\d?\})", template):
+            if piece.startswith("{?"):
+                yield from conditions(self, node.arguments[int(piece[2]) :], same=alone)
+            elif piece.startswith("{*"):
                 yield from self.listed(node.arguments[int(piece[2:-1] or 0) :])
             elif piece.startswith("{"):
                 index = int(piece[1])
                 if index < len(node.arguments):
-                    yield from self.node(node.arguments[index])
+                    argument = node.arguments[index]
+                    inner = begins and index == 0 and isinstance(argument, tree.Binary)
+                    yield from self.bracketed(argument, inner)
                 else:
                     assert function is not None  # its own words have a place for the argument
-                    yield Phrase("words", function.parameter(index).left_out)
+                    missing = function.parameter(index)
+                    yield words(missing.left_out if missing.optional else "…")
             elif piece.strip():
                 yield Phrase("words", piece.strip())
 
@@ -161,6 +223,40 @@ class _Reading:
             if index:
                 yield Phrase("words", "and" if index == len(arguments) - 1 else ",")
             yield from self.node(argument)
+
+
+def _ends_open(node: tree.Node) -> bool:
+    """Whether a call ends with one of its arguments, to which more could seem to belong."""
+    if not isinstance(node, tree.Call) or not node.arguments:
+        return False
+    function = find(node.function)
+    return function is None or function.words.endswith("}") or function.speech in _LONG
+
+
+_LONG = (
+    Speech.TABLE_DOWN,
+    Speech.TABLE_ACROSS,
+    Speech.ENTRY,
+    Speech.NEAREST,
+    Speech.CASES,
+    Speech.IF_ERROR,
+    Speech.IF_MISSING,
+)
+
+
+def _in_figures(template: str, arguments: tuple[tree.Node, ...]) -> str:
+    """The words of a call with numbers that are written out: one character, no decimals."""
+    number = number_of(arguments[1]) if len(arguments) > 1 else None
+    if number == 0:
+        return template.replace(" to {1} decimals", " to a whole number").replace(
+            "the end of the month {1} months after", "the end of the month of"
+        )
+    if number == 1:
+        template = re.sub(r"the (first|last) \{1\} (\w+)s\b", r"the \1 \2", template)
+    for index, each in enumerate(arguments):
+        if number_of(each) == 1:
+            template = re.sub(rf"(\{{{index}\}} \w+)s\b", r"\1", template)
+    return template
 
 
 def _cell_where(reference: CellReference) -> str:

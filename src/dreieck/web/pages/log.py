@@ -39,17 +39,22 @@ router = APIRouter(include_in_schema=False)
 
 PAGE = 60
 """How many landings are shown at once; more come as one scrolls."""
+_BEFORE = 4
+"""So many landings before the one that is asked for are shown, too."""
 MAX_ROWS = 1_000_000
 
 
 class Asked(BaseModel):
-    """Which block, and which part of its log; ``line`` is a row number or a column letter."""
+    """Which block, and which part of its log; ``line`` is a row number or a column letter.
+
+    ``first`` is the number of the landing that it begins with; below 0 a few before the cell.
+    """
 
     cell: str = "A1"
     reference: int = Field(-1, ge=-1)
     state: Literal["", "sound", "doubt", "broken"] = ""
     line: str = Field("", max_length=8)
-    first: int = Field(0, ge=0, le=MAX_COLUMN * MAX_ROW)
+    first: int = Field(-1, ge=-1, le=MAX_COLUMN * MAX_ROW)
 
     @property
     def filter(self) -> str:
@@ -84,17 +89,19 @@ def log(request: Request, opened: TheWorkbook, sheet_id: int, asked: AskedQuery)
 
 def _page(request: Request, opened: OpenWorkbook, sheet_id: int, asked: Asked) -> Response:
     sheet, block, findings = block_of(opened, sheet_id, asked.cell)
-    landings = list(islice(landings_of(block, findings, asked), asked.first, asked.first + PAGE))
+    first = asked.first if asked.first >= 0 else _near(block, asked)
+    landings = list(islice(landings_of(block, findings, asked, first), PAGE))
     lines = [
         line
         for cell in landings
         for line in lines_of(opened, sheet, block, findings, cell, asked.reference)
     ]
-    more = asked.first + PAGE if len(landings) == PAGE else 0
+    more = first + PAGE if len(landings) == PAGE else 0
     name = "log_rows.html" if request.headers.get("hx-request") else "log.html"
     return page(
         request, name, opened=opened, sheet=sheet, block=block, asked=asked, lines=lines,
-        more=more, filter=asked.filter, names=names_of(opened, block), hurried=current().hurried,
+        first=first, more=more, filter=asked.filter, names=names_of(opened, block),
+        hurried=current().hurried,
         tags=[tag(index) for index in range(len(block.shape.references))],
     )  # fmt: skip
 
@@ -164,11 +171,41 @@ def block_of(
     return sheet, block, findings_of(opened, sheet, block)
 
 
-def landings_of(block: Block, findings: tuple[Finding, ...], asked: Asked) -> Iterator[Cell]:
-    """The landings that are asked for, in reading order."""
+def landings_of(
+    block: Block, findings: tuple[Finding, ...], asked: Asked, first: int = 0
+) -> Iterator[Cell]:
+    """The landings that are asked for, in reading order, without so many ``first`` ones."""
     area = _limited(block.area, asked.line)
     if area is None:
         return
+    if not asked.state and len(block.parts) == 1:
+        # The landings before need not be walked through.
+        rows, first = divmod(first, area.width)
+        if rows >= area.height:
+            return
+        area = area._replace(top=area.top + rows)
+    yield from islice(_landings(block, findings, asked, area), first, None)
+
+
+def _near(block: Block, asked: Asked) -> int:
+    """The number of the landing with which the log begins, so that the cell asked for is seen."""
+    cell, area = Cell.parse(asked.cell), block.area
+    if asked.state or asked.line or cell == block.start:
+        return 0
+    above = area._replace(bottom=cell.row - 1) if cell.row > area.top else None
+    before = Area(area.left, cell.row, cell.column, cell.row)
+    passed = sum(
+        shared.size
+        for part in block.parts
+        for each in (above, before)
+        if each and (shared := part.common(each))
+    )
+    return max(passed - 1 - _BEFORE, 0)
+
+
+def _landings(
+    block: Block, findings: tuple[Finding, ...], asked: Asked, area: Area
+) -> Iterator[Cell]:
     if asked.state in ("doubt", "broken"):
         areas = tuple(
             part

@@ -3,6 +3,7 @@
 from __future__ import annotations
 
 from dataclasses import dataclass
+from typing import Any
 
 import numpy as np
 from fastapi import APIRouter, HTTPException, Request
@@ -75,17 +76,18 @@ class _Scale:
 
 
 @router.get("/workbooks/{workbook_id}/sheets/{sheet_id}/map")
-def shape_map(request: Request, opened: TheWorkbook, sheet_id: int) -> Response:
-    """The page of the map."""
+def shape_map(request: Request, opened: TheWorkbook, sheet_id: int, mended: int = 0) -> Response:
+    """The page of the map; ``mended`` tells how many mends were made just now."""
     with opened.lock:
         try:
             sheet = opened.workbook.sheet_by_id(sheet_id)
         except DreieckError as error:
             raise HTTPException(404, str(error)) from None
-        return in_time(lambda: _page(request, opened, sheet))
+        return in_time(lambda: map_page(request, opened, sheet, mended=mended))
 
 
-def _page(request: Request, opened: OpenWorkbook, sheet: Sheet) -> Response:
+def map_page(request: Request, opened: OpenWorkbook, sheet: Sheet, **told: Any) -> Response:
+    """The page of the map, with what it tells besides: a preview of mends, a problem."""
     used = sheet.used() or Area(1, 1, 1, 1)
     scale = _Scale(used)
     looks = _looks(sheet)
@@ -96,9 +98,10 @@ def _page(request: Request, opened: OpenWorkbook, sheet: Sheet) -> Response:
         values=_values(sheet, scale), blocks=_blocks(sheet, scale, looks),
         breaks=[scale.box(Area.parse(each.at), "break", each.says) for each in broken],
         broken=broken, others=[each for each in every if each not in broken],
+        mendable=any(each.mends for each in every),
         tones=_tones(sheet, looks), headings=_headings(scale), patterns=_PATTERNS[1:],
         colours=list(enumerate(_TONES)), width=WIDTH, height=HEIGHT,
-        hurried=current().hurried,
+        hurried=current().hurried, **told,
     )  # fmt: skip
 
 

@@ -17,6 +17,7 @@ from dreieck.core.editing.naming import (
     deleted,
     from_headings,
     given,
+    proposed,
     put_in,
     renamed,
     short_of,
@@ -35,7 +36,7 @@ from dreieck.core.sheet.workbook import Workbook
 from dreieck.core.values import Place
 from dreieck.core.values.look import shown_text
 from dreieck.core.words.headings import heading_of
-from dreieck.core.words.named import what_it_holds
+from dreieck.core.words.named import stands_for, what_it_holds
 from dreieck.core.words.reading import by_position
 from dreieck.store import OpenWorkbook, OutOfDate, StoreError
 from dreieck.web.answers import TheWorkbook, page, sheet_and_area
@@ -47,6 +48,7 @@ router = APIRouter(include_in_schema=False)
 ENTRY = Entry(4, "names", "Names", "/workbooks/{workbook}/names")
 
 _LISTED = 500
+_AREAS_LISTED = 12
 _Edits = Callable[[], list[Edit]]
 Text = Annotated[str, Form(max_length=10_000)]
 Revision = Annotated[int, Form(ge=-1, le=MAX_NUMBER)]
@@ -59,6 +61,7 @@ class NameLine:
 
     named: Named
     holds: str
+    grows: str
     count: int
     places: list[tuple[int, str, str]]
     """The number of a sheet, an area on it, and both as text."""
@@ -98,7 +101,7 @@ def dialog(
         home, selected = sheet_and_area(opened, sheet, area)
         return page(
             request, "name_dialog.html", opened=opened, says=area_said(home, selected),
-            first=selected.first.text,
+            first=selected.first.text, proposal=proposed(opened.workbook, home, selected),
             proposals=from_headings(opened.workbook, home, selected)[:30],
             anew=name if name.casefold() in opened.workbook.names else "",
         )  # fmt: skip
@@ -260,6 +263,7 @@ def _lines(opened: OpenWorkbook) -> list[NameLine]:
         NameLine(
             named,
             what_it_holds(opened.calculation, named),
+            stands_for(named) if named.kind == "growing range" else "",
             sum(area.size for _, area in used.get(named.key, [])),
             [
                 (sheet.id, area.first.text, area_text(area, sheet.name))
@@ -311,11 +315,10 @@ def _rewritings(
     workbook = opened.workbook
     sheets = [each for each in workbook.sheets if sheet in (0, each.id)]
     names = [each for each in workbook.names.values() if not name or each.key == name.casefold()]
-    found = put_in(workbook, sheets, names) if way == "in" else taken_out(sheets, names)
-    if not cell:
-        return found
-    shape = workbook.sheet_by_id(sheet).content(Cell.parse(cell))
-    return [each for each in found if each.before is shape]
+    only = Cell.parse(cell) if cell else None
+    if way == "in":
+        return put_in(workbook, sheets, names, only)
+    return taken_out(sheets, names, only)
 
 
 def proven_in_time(
@@ -333,10 +336,11 @@ def proven_in_time(
 
 def before_after(each: Rewriting) -> dict[str, object]:
     """A rewriting as the pages show it: where, how many cells, before and after."""
-    place = area_text(each.areas[0], each.sheet.name)
-    more = f" and {each.count - each.areas[0].size:,} more" if len(each.areas) > 1 else ""
+    listed = [area_text(area, each.sheet.name) for area in each.areas[:_AREAS_LISTED]]
+    rest = len(each.areas) - len(listed)
+    more = f" and {rest:,} areas more" if rest else ""
     return {
-        "place": place + more,
+        "place": ", ".join(listed) + more,
         "count": each.count,
         "before": each.before.text(each.at),
         "after": each.after.text(each.at),

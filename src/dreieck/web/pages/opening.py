@@ -121,7 +121,8 @@ def _state(request: Request, coming: Coming) -> Response:
     if coming.is_busy:
         return page(request, "file_progress.html", coming=coming)
     if coming.workbooks:
-        address = "/" if len(coming.workbooks) > 1 else f"/workbooks/{coming.workbooks[0]}"
+        several = len(coming.workbooks) > 1
+        address = "/" if several else f"/workbooks/{coming.workbooks[0]}?came=yes"
         return Response(headers={"HX-Redirect": address})
     if coming.problem:
         return page(request, "file_ask.html", problem=coming.problem, formats=_readable())

@@ -21,7 +21,8 @@ from dreieck.core.sheet.content import typed_text
 from dreieck.core.sheet.edits import Edit, SetCells
 from dreieck.core.sheet.sheet import Run, Sheet
 from dreieck.core.values import Place
-from dreieck.core.words.reading import Phrase, reading
+from dreieck.core.words.phrases import Phrase
+from dreieck.core.words.reading import reading
 from dreieck.store import OpenWorkbook
 from dreieck.web.answers import TheWorkbook, page
 from dreieck.web.colours import colour_of
@@ -85,7 +86,7 @@ def _page(request: Request, opened: OpenWorkbook, sheet_id: int, asked: Asked) -
         request, "report.html", opened=opened, sheet=sheet, block=block, asked=asked, lines=lines,
         left=block.size - len(listed), phrases=_reading(opened, sheet, block),
         references=_references(block), names=names_of(opened, block),
-        counts=counted(block.size, findings), tiles=_tiles(block, findings),
+        counts=counted(block.parts, findings), tiles=_tiles(block, findings),
         found=[shown(each) for each in findings], mended=_mended(opened, sheet, block),
         picture=_picture(opened, sheet, block, findings),
         today=datetime.now(UTC).date().isoformat(), hurried=current().hurried,

@@ -94,7 +94,8 @@ def _follow(workbook: Workbook, steps: Sequence[Step], state: PageState) -> None
         # Of a rule whose area is gone the cell is left in which its condition is written.
         state.rule_for = area(state.rule_for, home) or state.writing
         state.landing = cell(state.landing, home) if state.landing else ""
-    for field, follow in (("tried_at", cell), ("copied", area), ("look_taken", area)):
+    held = {"tried_at": cell, "aimed_at": cell, "copied": area, "look_taken": area}
+    for field, follow in held.items():
         sheet, _, place = getattr(state, field).partition(" ")
         if sheet.isdecimal() and place:
             setattr(state, field, f"{sheet} {follow(place, int(sheet))}")

@@ -77,6 +77,8 @@ def _commands() -> list[Command]:
     others = [
         Command("save as a file, print, copy the workbook", act="files"),
         Command("open a file", act="open-file"),
+        Command("work the formula out in numbers, or not", "show-working"),
+        Command("likely locks for the formula, or not", "advise"),
         Command("order rows by columns", act="order"),
         Command("how numbers and dates are written; other currencies", act="numbers"),
         Command("rule: a tone where a condition holds", "write-rule"),

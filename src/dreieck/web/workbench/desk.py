@@ -4,6 +4,7 @@ from __future__ import annotations
 
 from dataclasses import dataclass
 
+from dreieck.core.calculate.evaluation import result_at
 from dreieck.core.formula.locks import Lock, axes, lock_of, with_lock
 from dreieck.core.formula.printer import reference_text
 from dreieck.core.formula.reference import RangeReference, Reference
@@ -12,9 +13,10 @@ from dreieck.core.grid import Area, Axis, Cell
 from dreieck.core.sheet.names import Named
 from dreieck.core.values import Error, Place
 from dreieck.core.words.headings import heading_of
-from dreieck.core.words.named import what_it_holds
+from dreieck.core.words.named import stands_for, what_it_holds
+from dreieck.core.words.phrases import Phrase
 from dreieck.core.words.preview import Direction, next_reads, usual_directions
-from dreieck.core.words.reading import Phrase, reading
+from dreieck.core.words.reading import reading
 from dreieck.web.colours import colour_of
 from dreieck.web.workbench.situation import Situation
 
@@ -106,15 +108,17 @@ def desk(situation: Situation) -> Desk:
 def _name_card(situation: Situation, named: Named) -> NameCard:
     """A name as it is seen from the landing in question."""
     stays = named.kind != "formula by position"
-    stands_for = named.shape_text if stays else named.shape.text(situation.here)[1:]
+    says = stands_for(named) if stays else named.shape.text(situation.here)[1:]
     if named.place and named.place[1].size == 1:
         sheet, area = named.place
         holds = situation.shown_value(area.first, sheet)
-    else:
+    elif stays:
         holds = what_it_holds(situation.calculation, named)
-    return NameCard(
-        named.name, named.kind, stands_for, "" if holds == stands_for else holds, stays
-    )
+    else:
+        place = Place(situation.home.name, situation.here)
+        value = result_at(named.shape, place, situation.calculation)
+        holds = situation.text_of(value)
+    return NameCard(named.name, named.kind, says, "" if holds == says else holds, stays)
 
 
 def moved_text(shift: Shift) -> tuple[str, str]:

@@ -2,11 +2,13 @@
 
 from __future__ import annotations
 
+from collections.abc import Sequence
 from dataclasses import dataclass
 
 from dreieck.core.checking.findings import Finding, Mend
 from dreieck.core.formula.shift import tag
 from dreieck.core.grid import Area, Cell
+from dreieck.core.grid.areas import covered
 from dreieck.web.colours import colour_of
 from dreieck.web.workbench.finding_cache import findings_on
 from dreieck.web.workbench.situation import Situation
@@ -30,6 +32,11 @@ class Found:
     tag: str
     colour: int
     mends: tuple[Mend, ...]
+
+    @property
+    def key(self) -> str:
+        """What tells it apart from the others of its sheet."""
+        return f"{self.rule} {self.reference} {self.at}"
 
 
 def found(situation: Situation) -> list[Found]:
@@ -69,11 +76,12 @@ def state_of(cell: Cell, findings: tuple[Finding, ...]) -> str:
     return "doubt" if any(area.holds(cell) for area in _doubted(findings)) else "sound"
 
 
-def counted(size: int, findings: tuple[Finding, ...]) -> dict[str, int]:
-    """How many landings of a block are sound, in doubt and broken."""
-    broken = _covered(_broken(findings))
-    doubted = _covered([*_doubted(findings), *_broken(findings)]) - broken
-    return {"sound": max(size - broken - doubted, 0), "doubt": doubted, "broken": broken}
+def counted(landings: Sequence[Area], findings: tuple[Finding, ...]) -> dict[str, int]:
+    """How many of the landings are sound, in doubt and broken; no two areas overlap."""
+    broken = _within(landings, _broken(findings))
+    doubted = _within(landings, [*_doubted(findings), *_broken(findings)]) - broken
+    size = sum(area.size for area in landings)
+    return {"sound": size - broken - doubted, "doubt": doubted, "broken": broken}
 
 
 def _broken(findings: tuple[Finding, ...]) -> list[Area]:
@@ -86,16 +94,7 @@ def _doubted(findings: tuple[Finding, ...]) -> list[Area]:
     return [area for each in findings if each.state != "note" for area in each.areas]
 
 
-def _covered(areas: list[Area]) -> int:
-    """How many cells areas cover, each counted once, column by column."""
-    columns: dict[int, list[tuple[int, int]]] = {}
-    for area in areas:
-        for column in range(area.left, area.right + 1):
-            columns.setdefault(column, []).append((area.top, area.bottom))
-    count = 0
-    for spans in columns.values():
-        reached = 0
-        for top, bottom in sorted(spans):
-            count += max(bottom - max(top - 1, reached), 0)
-            reached = max(reached, bottom)
-    return count
+def _within(landings: Sequence[Area], areas: list[Area]) -> int:
+    """How many of the landings areas cover, each counted once."""
+    shared = (landing.common(area) for landing in landings for area in areas)
+    return covered(("", area) for area in shared if area)

@@ -24,7 +24,8 @@ class InView(BaseModel):
     """What is shown: a sheet at a ``revision`` of its workbook, from ``left`` and ``top`` on.
 
     ``width`` and ``height`` are those of the window in pixels; ``reveal`` is a cell that is to
-    be brought into view; ``step`` is the panel's, where it was turned by hand.
+    be brought into view; ``step`` is the panel's, where it was turned by hand. ``working`` says
+    that formulas are worked out in numbers.
     """
 
     revision: Number = 0
@@ -36,6 +37,7 @@ class InView(BaseModel):
     reveal: str = ""
     view: View = "values"
     step: Step = ""
+    working: bool = False
 
 
 class Selected(BaseModel):
@@ -116,7 +118,8 @@ class Rehearsed(BaseModel):
     ``landing`` is the one that is looked at, ``values`` says whether plain values are copied or
     count on. With ``wait`` no fill lands before it is told to, with ``bare`` number formats
     stay behind. ``aiming`` is the reference whose reading in a landing is pointed at, -1 if
-    none is, ``advice`` whether likely locks are shown.
+    none is; ``aimed_at`` that landing, a sheet's number and a cell. ``advice`` says whether
+    likely locks are shown.
     """
 
     source: str = ""
@@ -126,16 +129,25 @@ class Rehearsed(BaseModel):
     wait: bool = False
     bare: bool = False
     aiming: Number = -1
+    aimed_at: str = ""
     advice: bool = False
 
     def drop_rehearsal(self) -> None:
         """Nothing is rehearsed any more."""
         self.source, self.target, self.landing, self.values = "", "", "", ""
-        self.aiming, self.advice = -1, False
+        self.advice = False
+        self.stop_aiming()
+
+    def stop_aiming(self) -> None:
+        """Nothing is pointed at any more that a landing should read."""
+        self.aiming, self.aimed_at = -1, ""
 
 
 class Tried(BaseModel):
-    """What is tried out: ``trial`` is held in ``tried_at``, a sheet's number and a cell."""
+    """What is tried out while one walks about: ``trial`` is held in ``tried_at``.
+
+    That is a sheet's number and a cell.
+    """
 
     trial: str = Field("", max_length=200)
     tried_at: str = ""
@@ -162,8 +174,8 @@ class PageState(Tried, Rehearsed, Written, Selected, InView):
 
     @property
     def trying(self) -> bool:
-        """Whether the active cell holds a trial value."""
-        return bool(self.trial) and self.tried_at == self.place and self.text is None
+        """Whether a cell holds a trial value; writing and rehearsing end it."""
+        return bool(self.trial) and self.text is None and not self.target
 
 
 class Asked(BaseModel):

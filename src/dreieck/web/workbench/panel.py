@@ -2,7 +2,7 @@
 
 from __future__ import annotations
 
-import math
+from collections.abc import Sequence
 from dataclasses import dataclass
 
 from dreieck.core.calculate import Block, Dependents, look_of
@@ -18,7 +18,7 @@ from dreieck.core.values.ambiguous import Other
 from dreieck.core.values.decimals import joined_text
 from dreieck.core.values.formats import TYPED_TEXT, read_number
 from dreieck.core.values.locales import neutral, typed_again
-from dreieck.core.words.counting import addresses
+from dreieck.core.words.counting import many
 from dreieck.core.words.explain import Explanation, explain
 from dreieck.web.workbench.chart_card import ChartCard, chart_card
 from dreieck.web.workbench.desk import Card, Desk, moved_text
@@ -26,10 +26,12 @@ from dreieck.web.workbench.findings_shown import Found, counted, elsewhere, foun
 from dreieck.web.workbench.rules_shown import RuleShown, RuleWritten, rule_written, rules_here
 from dreieck.web.workbench.situation import Situation
 from dreieck.web.workbench.trial_shown import TrialShown, trial_shown
+from dreieck.web.workbench.working_shown import WorkingShown, working_shown
 
 TILE_COLUMNS = 8
 TILE_ROWS = 14
 _NAMED = 6
+_NAMES = 24
 
 
 @dataclass(frozen=True)
@@ -77,12 +79,14 @@ class Panel:
     error_began: str
     dependents: Dependents | None
     dependent_areas: list[str]
+    perhaps: list[str]
     waits: bool
     bare: bool
     is_input: bool
     trial: TrialShown | None
     aiming: int
     aiming_tag: str
+    aimed_at: str
     advice: list[Likely]
     advising: bool
     counting: str
@@ -92,6 +96,10 @@ class Panel:
     taken: str
     others: tuple[Other, ...]
     draws: bool
+    is_formula: bool
+    in_numbers: bool
+    working: WorkingShown | None
+    names: list[str]
     rule: RuleWritten | None
     rules: list[RuleShown]
     chart: ChartCard | None
@@ -107,6 +115,7 @@ def panel(situation: Situation, desk: Desk) -> Panel:
     explanation, began = _error(situation)
     area = fill.target if fill else block.area if block else None
     entry = _two_readings(situation)
+    dependents = situation.dependents
     return Panel(
         step=_step(situation),
         cell=situation.desk_cell.text,
@@ -130,14 +139,16 @@ def panel(situation: Situation, desk: Desk) -> Panel:
         holds=_holds(situation),
         error=explanation,
         error_began=began,
-        dependents=situation.dependents,
-        dependent_areas=_areas(situation.dependents, situation) if situation.dependents else [],
+        dependents=dependents,
+        dependent_areas=_areas(dependents.direct if dependents else (), situation),
+        perhaps=_areas(dependents.perhaps if dependents else (), situation),
         waits=situation.state.wait,
         bare=situation.state.bare,
         is_input=situation.is_input,
         trial=trial_shown(situation),
         aiming=situation.state.aiming,
         aiming_tag=circled(max(situation.state.aiming, 0)),
+        aimed_at=situation.state.aimed_at.partition(" ")[2],
         advice=_advice(situation),
         advising=situation.state.advice,
         counting=_counting(fill),
@@ -147,6 +158,10 @@ def panel(situation: Situation, desk: Desk) -> Panel:
         taken=entry.taken if entry else "",
         others=entry.others if entry else (),
         draws=_draws(situation),
+        is_formula=situation.shape is not None,
+        in_numbers=situation.state.working,
+        working=working_shown(situation),
+        names=_names(situation),
         rule=rule_written(situation),
         rules=rules_here(situation),
         chart=chart_card(situation),
@@ -172,6 +187,14 @@ def _draws(situation: Situation) -> bool:
     shapes = [situation.shape, *(named.shape for named in situation.names)]
     drawn = any(calls(shape.tree, Trait.DRAWS) for shape in shapes if shape)
     return drawn and not situation.writing
+
+
+def _names(situation: Situation) -> list[str]:
+    """The names that can be put into the formula that is written."""
+    if not situation.writing or situation.rehearsing or not situation.desk_text.startswith("="):
+        return []
+    names = sorted(situation.workbook.names.values(), key=lambda each: each.key)
+    return [each.name for each in names[:_NAMES]]
 
 
 def _advice(situation: Situation) -> list[Likely]:
@@ -210,7 +233,11 @@ def _step(situation: Situation) -> str:
 
 
 def _would_give(situation: Situation) -> str:
-    if not situation.written or situation.written.problem or not situation.fill:
+    entry, begun = situation.written, situation.desk_text.strip() == "="
+    if not entry or entry.problem or not situation.fill or begun:
+        return ""
+    # What goes on being written is no error yet.
+    if entry.brackets_added and isinstance(situation.value(situation.writing_cell), Error):
         return ""
     return situation.shown_value(situation.writing_cell)
 
@@ -248,10 +275,10 @@ def _error(situation: Situation) -> tuple[Explanation | None, str]:
     return explain(value), "" if began in (None, here) or began is None else place_text(began)
 
 
-def _areas(found: Dependents, situation: Situation) -> list[str]:
+def _areas(found: Sequence[tuple[str, Area]], situation: Situation) -> list[str]:
     return [
         area_text(area, None if name == situation.sheet.name else name)
-        for name, area in found.direct[:_NAMED]
+        for name, area in found[:_NAMED]
     ]
 
 
@@ -272,12 +299,11 @@ def _problem(situation: Situation) -> tuple[str, str, str, str]:
 def _landings(situation: Situation) -> tuple[int, dict[str, int]]:
     """How many landings there are, and how many are sound, in doubt, broken."""
     if situation.rehearsing and situation.fill:
-        size = situation.fill.target.size
-        return size, counted(size, situation.findings)
+        target = situation.fill.target
+        return target.size, counted((target,), situation.findings)
     if not situation.block:
         return 0, {}
-    size = situation.block.size
-    return size, counted(size, situation.findings)
+    return situation.block.size, counted(situation.block.parts, situation.findings)
 
 
 def _moved(card: Card) -> str:
@@ -300,11 +326,11 @@ def _occupied(fill: Fill) -> str:
     cells = fill.overwritten()
     others = fill.target.size - (1 if fill.target.holds(fill.source.first) else 0)
     if not cells:
-        return "all empty or alike" if others else "the start alone"
+        return "The landings are empty, or hold the same already." if others else ""
     named = ", ".join(cell.text for cell in cells[:_NAMED])
     more = f" and {len(cells) - _NAMED:,} more" if len(cells) > _NAMED else ""
     verb = "holds" if len(cells) == 1 else "hold"
-    return f"{len(cells):,} {verb} something else now: {named}{more}"
+    return f"{many(len(cells), 'landing')} {verb} something else now: {named}{more}."
 
 
 def _tiles(situation: Situation) -> tuple[list[list[Tile]], str]:
@@ -325,7 +351,7 @@ def _tiles(situation: Situation) -> tuple[list[list[Tile]], str]:
         [_tile(situation, Cell(column, row), block) for column in range(view.left, view.right + 1)]
         for row in range(view.top, view.bottom + 1)
     ]
-    return tiles, "" if view == area else f"{view.text} of {area.text}"
+    return tiles, "" if view == area else f"{view.text} is shown; all of it is {area.text}"
 
 
 def _first(here: int, low: int, high: int, room: int) -> int:
@@ -343,38 +369,3 @@ def _tile(situation: Situation, cell: Cell, block: Block | None) -> Tile:
         states.append("here")
     says = f"{cell.text}: {situation.text_of(value, situation.home.look(cell))}"
     return Tile(cell.text, " ".join(states), says)
-
-
-@dataclass(frozen=True)
-class Foot:
-    """The foot: where the selection is and what it comes to."""
-
-    where: str
-    facts: list[str]
-
-
-def foot(situation: Situation) -> Foot:
-    """The foot of a situation."""
-    name, selection = situation.sheet.name, situation.selection
-    if situation.rehearsing and situation.fill:
-        name = situation.home.name
-        return Foot(f"{name}!{situation.fill.target.text}", ["rehearsal, nothing written yet"])
-    places = situation.state.places
-    where = f"{name}!{addresses(places)}"
-    if selection.size == 1 and len(places) == 1:
-        text = situation.shown_value(selection.first, name)
-        text = "" if text == "empty" else text
-        return Foot(where, [text[:80]] if text else [])
-    found = (each for area in places for each in situation.calculation.filled_values(name, area))
-    # What lies in two of several areas counts once.
-    values = [value for _, value in (dict(found).items() if len(places) > 1 else found)]
-    numbers = [value for value in values if isinstance(value, float)]
-    facts = [f"{len(values):,} filled"]
-    if numbers:
-        total = math.fsum(numbers)
-        facts += [
-            f"sum {situation.text_of(total)}",
-            f"average {situation.text_of(total / len(numbers))}",
-            f"{len(numbers):,} numbers",
-        ]
-    return Foot(where, facts)

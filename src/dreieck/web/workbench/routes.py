@@ -17,9 +17,8 @@ from starlette.responses import HTMLResponse, PlainTextResponse, RedirectRespons
 
 from dreieck.core.budget import WorkEnded
 from dreieck.core.editing.copying import copy_text
-from dreieck.core.editing.sheets import losing
+from dreieck.core.editing.losing import losing_sheet
 from dreieck.core.exceptions import DreieckError, SheetError
-from dreieck.core.formula.printer import place_text
 from dreieck.core.grid import Area, Cell
 from dreieck.core.words.suggest import Argument, Suggestion, current_argument, suggestions
 from dreieck.store import BusyError, Library, OpenWorkbook, OutOfDate, StoreError, all_locked
@@ -27,15 +26,17 @@ from dreieck.web.answers import TheLibrary, TheWorkbook, fragment, page
 from dreieck.web.navigation import Entry
 from dreieck.web.turns import in_a_hurry, time_for_drawing
 from dreieck.web.workbench.actions import ACTIONS, Action, Context, effects
+from dreieck.web.workbench.actions.aiming import KEEP_AIMING
 from dreieck.web.workbench.actions.copies import Clip
 from dreieck.web.workbench.band import band
 from dreieck.web.workbench.catching_up import catch_up
 from dreieck.web.workbench.desk import desk, moved_text
 from dreieck.web.workbench.drawn import TheDrawn
+from dreieck.web.workbench.foot import foot
 from dreieck.web.workbench.keys import When, for_browser, for_foot
 from dreieck.web.workbench.long_forms import LongFormRoute
 from dreieck.web.workbench.page_state import Asked, PageState
-from dreieck.web.workbench.panel import foot, panel
+from dreieck.web.workbench.panel import panel
 from dreieck.web.workbench.scene import Scene, scene
 from dreieck.web.workbench.situation import Situation
 
@@ -45,9 +46,10 @@ ENTRY = Entry(1, "workbench", "Workbench", "/workbooks/{workbook}/sheets/{sheet}
 
 
 @router.get("/workbooks/{workbook_id}")
-def first_sheet(opened: TheWorkbook) -> Response:
-    """Go to the sheet that was open last."""
-    return RedirectResponse(f"/workbooks/{opened.id}/sheets/{opened.last_sheet().id}", 303)
+def first_sheet(opened: TheWorkbook, came: str = "") -> Response:
+    """Go to the sheet that was open last; one that ``came`` from a file is looked through."""
+    came = "?came=yes" if came else ""
+    return RedirectResponse(f"/workbooks/{opened.id}/sheets/{opened.last_sheet().id}{came}", 303)
 
 
 @router.get("/workbooks/{workbook_id}/sheets/{sheet_id}")
@@ -76,7 +78,7 @@ def ask_sheet(request: Request, opened: TheWorkbook, sheet_id: int) -> Response:
             sheet = opened.workbook.sheet_by_id(sheet_id)
         except SheetError as error:
             raise HTTPException(404, str(error)) from None
-        lost = [place_text(place) for place in losing(opened.workbook, sheet)]
+        lost = losing_sheet(opened.workbook, sheet)
         filled = len(sheet)
         alone = len(opened.workbook.sheets) == 1
     return page(request, "sheet_question.html", sheet=sheet, lost=lost, filled=filled, alone=alone)
@@ -147,6 +149,8 @@ def act(
             state, told = before, (older if isinstance(refusal, OutOfDate) else "") or str(refusal)
             kind = "news" if isinstance(refusal, OutOfDate) else "problem"
         typed = f" What was typed: {state.text[:300]}" if state.text else ""
+        if state.aiming >= 0 and posted.name not in KEEP_AIMING:
+            state.stop_aiming()
         if state.trial and not state.trying:
             state.stop_trying()
         if _leave_lost_sheet(opened, state):

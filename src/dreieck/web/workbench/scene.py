@@ -9,7 +9,7 @@ from pydantic import BaseModel
 from dreieck.core.analysis.reads import shared_areas
 from dreieck.core.calculate import look_of
 from dreieck.core.calculate.ruled import tones
-from dreieck.core.formula import Shape, may_point
+from dreieck.core.formula import Shape, may_point, touched
 from dreieck.core.formula.reference import Reference
 from dreieck.core.formula.shift import tag
 from dreieck.core.grid import Area, Cell
@@ -137,9 +137,7 @@ def scene(situation: Situation, *, insists: bool = False) -> Scene:
             Chip(start=mention.start, end=mention.end, colour=colour_of(index))
             for index, mention in enumerate(situation.mentions)
         ],
-        may_point=situation.writing
-        and may_point(situation.desk_text, state.caret)
-        and not situation.rehearsing,
+        may_point=_may_point(situation),
         frames=_frames(situation),
         shared=_shared(situation),
         ties=_ties(situation),
@@ -152,6 +150,16 @@ def scene(situation: Situation, *, insists: bool = False) -> Scene:
         start=situation.start if in_question else None,
         here=situation.here if in_question else None,
     )
+
+
+def _may_point(situation: Situation) -> bool:
+    """Whether what is pressed is pointed at; on another sheet the reference at the caret is."""
+    text, caret = situation.desk_text, situation.state.caret
+    if not situation.writing or situation.rehearsing:
+        return False
+    elsewhere = situation.home is not situation.sheet
+    here = situation.writing_cell
+    return may_point(text, caret) or (elsewhere and touched(text, here, caret) is not None)
 
 
 def _shared(situation: Situation) -> list[Area]:

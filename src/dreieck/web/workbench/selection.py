@@ -8,9 +8,8 @@ from typing import Literal
 from fastapi import APIRouter, Request
 from starlette.responses import Response
 
-from dreieck.core.editing.inserting import losing
 from dreieck.core.editing.laying_out import hidden_around
-from dreieck.core.formula.printer import area_text
+from dreieck.core.editing.losing import Losses, losing_lines
 from dreieck.core.grid import Lines
 from dreieck.core.sheet.layout import Headings
 from dreieck.core.sheet.sheet import Sheet
@@ -23,14 +22,12 @@ from dreieck.web.workbench.window import USUAL_SIZES
 
 router = APIRouter(include_in_schema=False)
 
-_LISTED = 6
-
 
 @dataclass(frozen=True)
 class Choice:
     """Rows or columns that can be inserted, deleted, sized and hidden.
 
-    ``filled``, ``losing`` and ``lost`` tell what a deletion would cost; ``size`` is that of the
+    ``filled`` and ``lost`` tell what a deletion would cost; ``size`` is that of the
     first one in pixels, ``hidden`` are those among and next to them that cannot be seen.
     """
 
@@ -39,8 +36,7 @@ class Choice:
     behind: Literal["below", "right"]
     towards: Towards
     filled: int
-    losing: int
-    lost: list[str]
+    lost: Losses
     size: int | None
     hidden: list[str]
 
@@ -69,7 +65,6 @@ def dialog(
 
 
 def _choice(opened: OpenWorkbook, sheet: Sheet, lines: Lines) -> Choice:
-    lost = losing(opened.workbook, sheet, lines)
     by_row = lines.axis == "row"
     return Choice(
         lines,
@@ -77,8 +72,7 @@ def _choice(opened: OpenWorkbook, sheet: Sheet, lines: Lines) -> Choice:
         "below" if by_row else "right",
         "down" if by_row else "right",
         sheet.count(lines.area),
-        sum(each.before.size for each in lost),
-        [area_text(each.before, each.sheet.name) for each in lost[:_LISTED]],
+        losing_lines(opened.workbook, sheet, lines),
         sheet.layout.on(lines.axis).at(lines.first).size,
         [each.text for each in hidden_around(sheet, lines)],
     )

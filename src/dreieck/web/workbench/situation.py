@@ -7,6 +7,7 @@ from functools import cached_property
 from dreieck.core.analysis.reads import read_names
 from dreieck.core.budget import current
 from dreieck.core.calculate import Block, Calculation, Dependents, block_at, dependents, look_of
+from dreieck.core.calculate.blocks import patches_in
 from dreieck.core.checking.findings import Finding, block_findings
 from dreieck.core.checking.trial import Trial, tried
 from dreieck.core.editing.entering import entered
@@ -23,6 +24,9 @@ from dreieck.core.values.look import PLAIN, Look, shown_text
 from dreieck.store import OpenWorkbook
 from dreieck.web.workbench.finding_cache import breaks_on, findings_of
 from dreieck.web.workbench.page_state import PageState
+
+_MAX_BLOCKS = 40
+"""So many blocks of one fill are looked at."""
 
 
 class Situation:
@@ -108,12 +112,22 @@ class Situation:
 
     @cached_property
     def trial(self) -> Trial | None:
-        """The trial value of the selected cell, with what comes of it."""
-        if not self.state.trying or self.rehearsing:
+        """The trial value that a cell holds, with what comes of it."""
+        place = self.tried_place
+        if place is None:
             return None
-        cell, calculation = self.active, self.opened.calculation
-        made = entered(self.workbook, cell, self.state.trial, self.sheet.look(cell))
-        return tried(calculation, self.sheet, cell, made.content)
+        sheet = self.workbook.sheet(place.sheet)
+        made = entered(self.workbook, place.cell, self.state.trial, sheet.look(place.cell))
+        return tried(self.opened.calculation, sheet, place.cell, made.content)
+
+    @cached_property
+    def tried_place(self) -> Place | None:
+        """The cell that holds a trial value."""
+        number, _, cell = self.state.tried_at.partition(" ")
+        if not self.state.trying or not number.isdigit():
+            return None
+        sheets = (sheet for sheet in self.workbook.sheets if sheet.id == int(number))
+        return next((Place(sheet.name, Cell.parse(cell)) for sheet in sheets), None)
 
     @property
     def is_input(self) -> bool:
@@ -198,9 +212,21 @@ class Situation:
             return ()
         if self.rehearsing and self.fill:
             sheet = self.calculation.workbook.sheet_by_id(self.fill.sheet_id)
-            block = block_at(sheet, self.fill.source.first)
-            return block_findings(self.calculation, sheet, block) if block else ()
+            every = (block_findings(self.calculation, sheet, b) for b in self._filled(sheet))
+            return tuple(finding for found in every for finding in found)
         return findings_of(self.opened, self.sheet, self.block) if self.block else ()
+
+    def _filled(self, sheet: Sheet) -> list[Block]:
+        """The blocks that a fill leads to, the one of its source first."""
+        assert self.fill is not None
+        found: dict[Cell, Block] = {}
+        source, target = self.fill.source, self.fill.target
+        areas = (patch.area.common(target) for _, patch in patches_in(sheet, target))
+        for cell in (source.first, *(area.first for area in areas if area)):
+            block = block_at(sheet, cell)
+            if block and len(found) < _MAX_BLOCKS:
+                found.setdefault(block.start, block)
+        return list(found.values())
 
     @cached_property
     def rest(self) -> tuple[Area, ...]:

@@ -6,7 +6,7 @@ from dataclasses import dataclass
 
 from dreieck.core.calculate import look_of
 from dreieck.core.checking.trial import Answer
-from dreieck.core.formula.printer import area_text
+from dreieck.core.formula.printer import area_text, place_text
 from dreieck.core.grid import Area
 from dreieck.core.values.look import shown_text
 from dreieck.web.workbench.situation import Situation
@@ -16,9 +16,14 @@ _LISTED = 12
 
 @dataclass(frozen=True)
 class TrialShown:
-    """The trial: the value, the number of answers, the first of them, and the silent cells."""
+    """The trial: the value, where it is held, how many answer, some of them, who keeps silent.
+
+    ``here`` says that it is held in the selected cell.
+    """
 
     value: str
+    place: str
+    here: bool
     count: int
     answers: list[tuple[str, str, str]]
     silent: list[str]
@@ -26,11 +31,13 @@ class TrialShown:
 
 def trial_shown(situation: Situation) -> TrialShown | None:
     """The trial of a situation, if there is one."""
-    trial = situation.trial
-    if trial is None:
+    trial, place = situation.trial, situation.tried_place
+    if trial is None or place is None:
         return None
     return TrialShown(
         situation.state.trial,
+        place_text(place),
+        situation.state.tried_at == situation.state.place,
         trial.count,
         [_answer(situation, each) for each in trial.answers[:_LISTED]],
         [_place(situation, name, area) for name, area in trial.silent[:_LISTED]],

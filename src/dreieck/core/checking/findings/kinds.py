@@ -9,6 +9,7 @@ from collections.abc import Iterator
 
 import numpy as np
 
+from dreieck.core.analysis.reads import where_reads
 from dreieck.core.analysis.uses import Use, is_plain_summary
 from dreieck.core.checking.findings.finding import Finding, Mend, State, rule
 from dreieck.core.checking.findings.past_end import past_ends
@@ -71,7 +72,7 @@ def _empty(subject: Subject, use: Use, areas: tuple[Area, ...], *, in_line: bool
     tag, read = subject.tag(use.number), subject.address(use.reference, here)
     says = f"{tag} reads {read}, which is empty, in {here.text}"
     if count > 1:
-        says += f". {many(count, 'landing')} read emptiness: {listed(areas)}"
+        says += f". {many(count, 'landing')} read an empty cell: {listed(areas)}"
     awaited = in_line or _only_adds(subject, use) or _is_labelled(subject, use, here)
     state: State = "note" if awaited else "doubt"
     return Finding(
@@ -208,12 +209,13 @@ def _numbers_as_text(subject: Subject, use: Use) -> Iterator[Finding]:
         )
         one = SetCells(sheet.id, tuple(run for edit in edits for run in edit.runs))
         mend = Mend("turn them into numbers", f"'{content}", f"{cells[first]:g}", (one,))
-        named = listed(joined([Area.of(cell) for cell in cells]))
+        texts = joined([Area.of(cell) for cell in cells])
+        named = listed(texts)
         yield Finding(
             "reads-text",
             "doubt",
             subject.sheet.name,
-            subject.parts,
+            tuple(_reading_some(subject, use, texts)),
             f"{named} in the range that {subject.tag(use.number)} reads"
             f" {'holds a number' if len(cells) == 1 else 'hold numbers'} kept as text,"
             " so left out.",
@@ -222,3 +224,15 @@ def _numbers_as_text(subject: Subject, use: Use) -> Iterator[Finding]:
             (mend,) if plain else (),
             (f"{named} would read as a number",),
         )
+
+
+def _reading_some(subject: Subject, use: Use, areas: tuple[Area, ...]) -> Iterator[Area]:
+    """The landings whose range holds some of areas."""
+    for part in subject.parts:
+        mask = np.zeros((part.width, part.height), bool)
+        for area in areas:
+            where = where_reads(use.reference, area)
+            if where and (where := where.common(part)):
+                left, top = where.left - part.left, where.top - part.top
+                mask[left : left + where.width, top : top + where.height] = True
+        yield from areas_of(part, mask)

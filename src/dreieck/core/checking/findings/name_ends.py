@@ -6,7 +6,7 @@ from collections.abc import Iterator
 
 from dreieck.core.analysis.reads import read_names
 from dreieck.core.checking.findings.finding import Finding, Mend, rule
-from dreieck.core.checking.findings.together import Column, Together, data_end
+from dreieck.core.checking.findings.together import Column, Together, beyond, data_end
 from dreieck.core.checking.subject import Subject
 from dreieck.core.formula.printer import area_text
 from dreieck.core.formula.reference import RangeReference
@@ -19,7 +19,8 @@ from dreieck.core.words.counting import both, quoted
 @rule("name-ends")
 def name_ends(subject: Subject) -> Iterator[Finding]:
     """A name stands for a list that goes on behind the end of the name."""
-    names = subject.calculation.workbook.names
+    workbook = subject.calculation.workbook
+    names = workbook.names
     found = [names[key] for each in read_names(subject.shape) if (key := each.casefold()) in names]
     short = {each: longer for each in found if (longer := _list_of(subject, each))}
     if not short:
@@ -34,7 +35,7 @@ def name_ends(subject: Subject) -> Iterator[Finding]:
         subject.sheet.name,
         subject.parts,
         f"The name {quoted(first.name)} stands for {area_text(area, sheet)}, but"
-        f" {missed.text} belongs to the list too.",
+        f" {beyond(subject, workbook.sheet(sheet), missed, 'row', after=True)} that list.",
         "What stands outside of a name is in none of the formulas that use it.",
         None,
         (_longer(short),),

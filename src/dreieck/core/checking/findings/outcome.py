@@ -48,7 +48,7 @@ def _kind(before: Value, after: Value) -> tuple[str, str] | None:
     if before == after or isinstance(after, Error):
         return None
     if before == "" or before is None:
-        return "is an empty text", "are an empty text"
+        return "shows nothing", "show nothing"
     if isinstance(before, float) and isinstance(after, float):
         if before == 0:
             return "is 0", "are 0"

@@ -21,19 +21,22 @@ from dreieck.core.checking.findings.awaiting import (
     is_exception,
     note_beside,
 )
-from dreieck.core.checking.findings.finding import Finding, State, sheet_rule
+from dreieck.core.checking.findings.finding import Finding, Mend, State, sheet_rule
 from dreieck.core.checking.findings.mends import restored
 from dreieck.core.checking.findings.run_ends import dents, is_slip, run_ends
 from dreieck.core.formula import Shape
-from dreieck.core.formula.reference import CellReference, Part
-from dreieck.core.grid import CROSSING, Area, Axis, Cell
+from dreieck.core.formula.reference import Part
+from dreieck.core.functions import Trait, calls
+from dreieck.core.grid import AXES, CROSSING, Area, Axis, Cell, Lines
 from dreieck.core.sheet.cells import Kind
 from dreieck.core.sheet.content import typed_text
-from dreieck.core.sheet.sheet import Sheet
+from dreieck.core.sheet.edits import SetCells
+from dreieck.core.sheet.sheet import ColumnRun, Run, Sheet
 from dreieck.core.values.look import shown_text
-from dreieck.core.words.counting import quoted
+from dreieck.core.words.counting import listed, quoted
 
 _LONGEST_GAP = 3
+_MAX_ROWS = 2_000
 _MAX_EMPTY = 2
 """With more empty gaps in a column they are meant so."""
 
@@ -41,7 +44,7 @@ _MAX_EMPTY = 2
 def breaks(sheet: Sheet) -> list[Break]:
     """All breaks of a sheet, from left to right and down."""
     found: dict[Cell, Break] = {}
-    for each in (*_down(sheet), *_across(sheet)):
+    for each in (*_down(sheet), *_across(sheet), *_empty_across(sheet)):
         for cell in each.area.cells():
             found.setdefault(cell, each)
     unique = dict.fromkeys(found.values())
@@ -74,8 +77,49 @@ def pattern_findings(calculation: Calculation, sheet: Sheet) -> Iterator[Finding
         if not any(each.area.common(area) for area in known):
             known.append(each.area)
             between.append(each)
+    empty = [each for each in between if not sheet.count(each.area)]
+    for axis in AXES:
+        for line in _in_lines(empty, axis):
+            empty = [each for each in empty if each not in line]
+            between = [each for each in between if each not in line]
+            yield _new_line(sheet, line, axis)
     for each in between:
         yield _finding(calculation, sheet, each)
+
+
+def _in_lines(gaps: list[Break], axis: Axis) -> list[list[Break]]:
+    """The empty gaps that lie in the same lines, where there are several of them."""
+    lines: dict[tuple[int, int], list[Break]] = {}
+    for each in gaps:
+        lines.setdefault(each.area.on(axis), []).append(each)
+    return [line for line in lines.values() if len(line) > 1]
+
+
+def _new_line(sheet: Sheet, line: list[Break], axis: Axis) -> Finding:
+    """The gaps of several blocks in a line that came later, which are one mistake."""
+    areas = tuple(each.area for each in line)
+    each_restored = [restored(sheet, (each.area,), each.shape) for each in line]
+    first = each_restored[0]
+    edits = SetCells(sheet.id, tuple(run for mend in each_restored for run in _runs(mend)))
+    lines = Lines.between(axis, *areas[0].on(axis)).text
+    return Finding(
+        "shape-break",
+        "doubt",
+        sheet.name,
+        areas,
+        f"In {lines} {listed(areas)} are empty where the blocks have formulas, such as"
+        f" {first.after}.",
+        f"{lines[0].upper()}{lines[1:]} came later: results are missing.",
+        None,
+        (Mend(f"take the formulas along into {lines}", "", first.after, (edits,)),),
+        ("the lines before and behind hold one formula each, and numbers to read are there",),
+    )
+
+
+def _runs(mend: Mend) -> Iterator[Run | ColumnRun]:
+    for edit in mend.edits:
+        assert isinstance(edit, SetCells)
+        yield from edit.runs
 
 
 def _finding(calculation: Calculation, sheet: Sheet, each: Break) -> Finding:
@@ -176,12 +220,53 @@ def _across(sheet: Sheet) -> Iterator[Break]:
     yield from (each for found in short.values() if len(found) == 1 for each in found)
 
 
-def _is_break(sheet: Sheet, gap: Area, patch: Patch) -> bool:
+def _empty_across(sheet: Sheet) -> Iterator[Break]:
+    """Empty cells between formulas of one shape to the left and right, as in a new column."""
+    found: dict[int, list[Break]] = {}
+    for patch in patches(sheet):
+        for width in range(1, _LONGEST_GAP + 1):
+            beyond = patch.area.right + width + 1
+            other = sheet.columns.get(beyond)
+            if not other or patch.area.height > _MAX_ROWS:
+                continue
+            far = other.cells(patch.area.top, patch.area.bottom)
+            number = float(other.pool.number(patch.shape))
+            rows = np.flatnonzero((far.kinds == Kind.FORMULA) & (far.payload == number))
+            for row in (rows + patch.area.top).tolist():
+                gap = Area(patch.area.right + 1, row, beyond - 1, row)
+                further = sheet.content(Cell(beyond + 1, row))
+                long = patch.area.width >= 2 or further is patch.shape
+                if long and not sheet.count(gap) and _is_break(sheet, gap, patch, "column"):
+                    found.setdefault(row, []).append(Break(gap, patch.shape))
+    few = [each for row in found.values() if len(row) <= _MAX_EMPTY for each in row]
+    summed = _summed_across(sheet) if few else []
+    for each in few:
+        # Of a column that is no part of what is added up, such as one of dates, there is no total.
+        gap, first = each.area, each.area.first
+        apart = is_total(each.shape, first) and not any(
+            area.left < gap.left and gap.right < area.right for area in summed
+        )
+        if not apart:
+            yield each
+
+
+def _summed_across(sheet: Sheet) -> list[Area]:
+    """What formulas of a sheet add up over several columns."""
+    return [
+        area
+        for patch in patches(sheet)
+        if calls(patch.shape.tree, Trait.ADDS_UP) and not calls(patch.shape.tree, Trait.SEARCHES)
+        for reference in patch.shape.references
+        if not reference.sheet and (area := reference.area(patch.area.first)) and area.width > 2
+    ]
+
+
+def _is_break(sheet: Sheet, gap: Area, patch: Patch, axis: Axis = "row") -> bool:
     """Whether cells of a gap hold what does not belong there, or nothing where it should."""
     totals = is_total(patch.shape, patch.area.first)
     for cell in gap.cells():
         content = sheet.content(cell)
-        if content is None and _awaits_row(sheet, patch.shape, cell):
+        if content is None and _awaits_line(sheet, patch.shape, cell, axis):
             continue
         if isinstance(content, str) and awaits(sheet, patch.shape, cell, patch.area.first, None):
             continue
@@ -224,15 +309,21 @@ def _is_filled(sheet: Sheet, gap: Area, patch: Patch, axis: Axis) -> bool:
     return beside and awaits(sheet, patch.shape, cell, patch.area.first, None)
 
 
-def _awaits_row(sheet: Sheet, shape: Shape, cell: Cell) -> bool:
-    """Whether the numbers of its row that a formula would work with are there."""
-    row = [
-        reference.area(cell)
+def _awaits_line(sheet: Sheet, shape: Shape, cell: Cell, axis: Axis) -> bool:
+    """Whether the numbers of its row, or column, that a formula would work with are there."""
+    line = [
+        area
         for reference in shape.references
-        if isinstance(reference, CellReference)
-        and reference.sheet is None
-        and reference.row == Part(False, 0)
+        if reference.sheet is None
+        and set(reference.on(axis)) == {Part(False, 0)}
+        and (area := reference.area(cell))
     ]
-    return bool(row) and all(
-        area is not None and isinstance(sheet.content(area.first), float | Shape) for area in row
-    )
+    return bool(line) and all(_has_numbers(sheet, area) for area in line)
+
+
+def _has_numbers(sheet: Sheet, area: Area) -> bool:
+    """Whether a cell holds a number or formula, or most cells of a range do."""
+    if area.size == 1:
+        return isinstance(sheet.content(area.first), float | Shape)
+    held = sum(isinstance(content, float | Shape) for _, content in sheet.filled(area))
+    return 2 * held > area.size

@@ -163,7 +163,7 @@ def _evidence(subject: Subject, trouble: Trouble) -> str:
     here = listed(trouble.areas)
     reads = "reads" if sum(area.size for area in trouble.areas) == 1 else "read"
     return {
-        "empty": f"{here} {reads} emptiness by {tag}",
+        "empty": f"{here} {reads} an empty cell by {tag}",
         "text": f"{here} {reads} text by {tag} where a number is needed",
         "results": f"{here} {reads} results of this fill by {tag}",
         "astray": f"the other cells that {tag} reads are labelled otherwise than its landings",

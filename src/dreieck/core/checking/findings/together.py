@@ -11,14 +11,20 @@ from dreieck.core.checking.subject import Subject
 from dreieck.core.checking.surroundings import label, names_total
 from dreieck.core.checking.weighing.doubt import doubt
 from dreieck.core.formula import Shape, tree
+from dreieck.core.formula.printer import area_text, reference_text
 from dreieck.core.formula.reference import RangeReference
 from dreieck.core.functions import Trait, has
 from dreieck.core.grid import CROSSING, Area, Axis
 from dreieck.core.sheet.sheet import Sheet
-from dreieck.core.words.counting import both
+from dreieck.core.values.look import shown_text
+from dreieck.core.words.counting import both, many, quoted
 
 _MOST_ROWS = 100_000
 _LONGEST = 2_000
+_SIDES: dict[tuple[Axis, bool], str] = {
+    ("row", True): "below", ("row", False): "above",
+    ("column", True): "to the right of", ("column", False): "to the left of",
+}  # fmt: skip
 
 
 class Column(NamedTuple):
@@ -236,19 +242,36 @@ def _longer(subject: Subject, group: Together, span: tuple[int, int], missed: Ar
         changed = column.reference.reading(area, subject.start, subject.start)
         shape = shape.with_reference(column.number, changed)
     tags = both([subject.tag(column.number) for column in group.columns])
-    says = f"let {tags} cover {_span(group.axis, span)}"
+    longer = (shape.references[column.number] for column in group.columns)
+    says = f"stretch {tags} to {both([reference_text(each, subject.start) for each in longer])}"
+    # What is sought stands in the first column, as a rule.
+    told = min(group.columns, key=lambda column: column.area.left)
+    seen = told.area.spanning(group.axis, *missed.on(group.axis))
+    after = missed.on(group.axis)[0] > group.spans[0][1]
     return Finding(
         "list-ends",
         "doubt",
         subject.sheet.name,
         subject.parts,
-        f"{subject.start.text} looks in {_read(subject, group)}, but {missed.text} belongs to the"
-        " list too.",
+        f"{subject.start.text} looks in {_read(subject, group)}, but"
+        f" {beyond(subject, told.sheet, seen, group.axis, after=after)} that list.",
         "What stands outside is never found, and not counted.",
         group.columns[0].number,
         (refilled(subject, shape, says),),
         (f"{missed.text} holds the same sorts of values as the list",),
     )
+
+
+def beyond(subject: Subject, sheet: Sheet, missed: Area, axis: Axis, *, after: bool) -> str:
+    """What stands next to a list: ``“Rope” stands in A10, just below``."""
+    value = subject.value(sheet, missed.first)
+    shown = shown_text(value, sheet.look(missed.first))
+    what = quoted(shown) if isinstance(value, str) else shown
+    count = missed.length(axis)
+    where = missed if count > 1 else Area.of(missed.first)
+    home = None if sheet is subject.sheet else sheet.name
+    more = f" and {many(count - 1, 'more ' + axis)} stand" if count > 1 else " stands"
+    return f"{what}{more} in {area_text(where, home)}, just {_SIDES[axis, after]}"
 
 
 def _read(subject: Subject, group: Together) -> str:

@@ -2,6 +2,7 @@
 import { chartPictures, leaveChart } from "./charts.js";
 import { ask } from "./asking.js";
 import { copy, pasteByButton } from "./clipboard.js";
+import { note } from "./notice.js";
 import { act, show } from "./exchange.js";
 import { closeFinder, findAlike, openFinder, replaceAll } from "./finder.js";
 import { enter } from "./moving.js";
@@ -39,6 +40,7 @@ export const OWN_ACTS = {
   "chart-png": chartPictures.png,
   "leave-chart": leaveChart,
   help,
+  "copy-working": copyWorking,
   copy: () => copy(false),
   cut: () => copy(true),
   paste: pasteByButton,
@@ -79,6 +81,11 @@ function takePointed() {
   const name = pointed;
   pointed = "";
   return encodeURIComponent(name);
+}
+
+async function copyWorking() {
+  await navigator.clipboard.writeText(document.getElementById("working").dataset.text);
+  note("The working is copied as text.");
 }
 
 // What can be done with the selection.

@@ -1,5 +1,6 @@
 // The dialog: it asks what the server says, and keys typed before it is open wait for it.
-import { refusal, tell } from "./notice.js";
+import { whenAnswered } from "./exchange.js";
+import { problem, refusal, refused, tell } from "./notice.js";
 
 const dialog = document.getElementById("dialog");
 const listeners = [];
@@ -10,21 +11,35 @@ export async function ask(address) {
   comes = true;
   dialog.replaceChildren();
   let said = "This cannot be asked just now; is the server still there?";
-  const refused = (event) => {
+  const heard = (event) => {
     said = refusal(event.detail.xhr.responseText);
   };
-  dialog.addEventListener("htmx:responseError", refused);
+  dialog.addEventListener("htmx:responseError", heard);
   await htmx.ajax("GET", address, { target: dialog, swap: "innerHTML" }).catch(() => {});
-  dialog.removeEventListener("htmx:responseError", refused);
+  dialog.removeEventListener("htmx:responseError", heard);
   comes = false;
   if (dialog.hasChildNodes()) {
     dialog.showModal();
     dialog.scrollTop = 0;
+    // What stands there is only proposed: typing takes its place.
+    document.activeElement.select?.();
   } else tell(said);
   for (const listener of listeners) listener();
 }
 
-// Whether the dialog is on its way.
+// Closes the dialog once what it asked for is done; otherwise says in it why not.
+export async function closeWhenDone() {
+  comes = true;
+  dialog.querySelector(":scope > .notice")?.remove();
+  await whenAnswered();
+  comes = false;
+  const why = refused();
+  if (why) dialog.prepend(problem(why));
+  else dialog.close();
+  for (const listener of listeners) listener();
+}
+
+// Whether the dialog, or the word on what it asked for, is on its way.
 export function dialogComes() {
   return comes;
 }

@@ -8,7 +8,7 @@ import { box, under } from "./places.js";
 import { set, state } from "./state.js";
 import { inCell, keep, writingNow } from "./writing.js";
 
-const LIBRARY = "/static/vendor/echarts/echarts.common.min.js";
+const LIBRARY = new URL("../vendor/echarts/echarts.common.min.js", import.meta.url).href;
 const layer = document.getElementById("charts");
 // The charts in view by their numbers: figure, picture, and what it shows.
 const known = new Map();

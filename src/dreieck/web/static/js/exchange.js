@@ -1,7 +1,7 @@
 // The exchange with the server: one request at a time, in order. docs/exchange.md draws it.
 import { adoption, begunSince } from "./adopting.js";
 import { refusal, tell, told } from "./notice.js";
-import { set, state, times } from "./state.js";
+import { BAR, set, state, times } from "./state.js";
 
 const form = document.getElementById("page-state");
 const kept = document.getElementById("kept");
@@ -9,6 +9,8 @@ const EFFECTS = JSON.parse(form.dataset.effects);
 const UNFINISHED_PAUSE = 200;
 
 export let scene = null;
+// For which size of the grid a scene was asked last.
+export let drawnFor = { width: 0, height: 0 };
 
 const queue = [];
 const listeners = [];
@@ -134,13 +136,14 @@ async function send(request) {
 
 function fields(request, sent) {
   const grid = document.getElementById("grid");
+  drawnFor = { width: grid.clientWidth, height: grid.clientHeight };
   const values = {
     ...sent,
     ...request.wish,
     revision: request.revision,
     picture: scene?.picture ?? 0,
-    width: grid.clientWidth,
-    height: Math.max(grid.clientHeight - 30, 30),
+    width: Math.max(grid.clientWidth - BAR, 60),
+    height: Math.max(grid.clientHeight - 30 - BAR, 30),
   };
   return Object.fromEntries(Object.entries(values).filter(([, value]) => value !== null));
 }

@@ -14,8 +14,13 @@ export function holdBack(event) {
   if (["Shift", "Control", "Alt", "Meta"].includes(event.key) || loadsAnew(event)) return false;
   event.preventDefault();
   const { key, code, ctrlKey, metaKey, altKey, shiftKey } = event;
-  held.push({ key, code, ctrlKey, metaKey, altKey, shiftKey, preventDefault() {} });
+  held.push({ key, code, ctrlKey, metaKey, altKey, shiftKey, preventDefault: noted });
   return true;
+}
+
+// Remembers that a key that waited was used.
+function noted() {
+  this.isUsed = true;
 }
 
 // A page that waits in vain can always be loaded anew.
@@ -66,8 +71,24 @@ function release() {
     if (plain && event.key.length === 1) insert(event.key);
     else if (keyInDialog(event)) continue;
     else if (plain && event.key === "Backspace" && state.text !== null) insert("", 1);
-    else handle(event);
+    else {
+      handle(event);
+      if (!event.isUsed && plain) moveCaret(event);
+    }
   }
+}
+
+// What the browser would have done with an arrow that had to wait.
+function moveCaret({ key, shiftKey }) {
+  const step = { ArrowLeft: -1, ArrowRight: 1 }[key];
+  const place = document.activeElement;
+  if (!step || state.text === null || place.tagName !== "INPUT") return;
+  const { selectionStart, selectionEnd } = place;
+  const to = Math.max((step < 0 ? selectionStart : selectionEnd) + step, 0);
+  if (!shiftKey) place.setSelectionRange(to, to);
+  else if (step < 0) place.setSelectionRange(to, selectionEnd, "backward");
+  else place.setSelectionRange(selectionStart, to);
+  place.dispatchEvent(new Event("select"));
 }
 
 function insert(text, back = 0) {

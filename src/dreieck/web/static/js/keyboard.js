@@ -56,11 +56,12 @@ function arrow(event, [columns, rows], modifiers) {
 
 // In a formula arrows point where a reference may stand; in other entries they keep it and go on.
 function whileWriting(event, columns, rows, widen, modifiers) {
-  if (modifiers !== "" && modifiers !== "shift") return;
+  const jump = modifiers.startsWith("ctrl");
+  if (!jump && modifiers !== "" && modifiers !== "shift") return;
   const pointing = state.pointed_from >= 0 || scene.may_point;
   if (state.text.startsWith("=")) {
     if (pointing && (state.fresh || rows))
-      done(event, () => act("point-at", { columns, rows, widen }));
+      done(event, () => act("point-at", { columns, rows, widen, jump }));
   } else if (state.fresh && modifiers === "") {
     done(event, () => {
       keep("");
@@ -71,7 +72,10 @@ function whileWriting(event, columns, rows, widen, modifiers) {
 
 function other(event, here) {
   const { key, shiftKey } = event;
-  if (here.closest("#panel")) return;
+  if (here.closest("#panel")) {
+    if (key === "Escape") done(event, leavePanel);
+    return;
+  }
   if (key === "Enter" && state.target) done(event, () => land());
   else if (key === "Escape") done(event, escape);
   else if (key === "Enter") done(event, () => enter(shiftKey ? "up" : "down"));
@@ -92,10 +96,18 @@ function done(event, action) {
   action();
 }
 
+// From the panel back to the cells; what was aimed there is over.
+function leavePanel() {
+  if (state.aiming >= 0) act("stop-aim");
+  inCell.focus();
+}
+
 function escape() {
-  if (state.target) drop();
+  if (state.aiming >= 0) act("stop-aim");
+  else if (state.target) drop();
   else if (writingNow()) discard();
   else if (state.look_taken) giveNoMore();
+  else if (state.trial) act("give-back");
   else if (state.anchor !== state.focus) go(0, 0, false);
 }
 

@@ -22,8 +22,21 @@ export function tell(text) {
   place().replaceChildren(problem(text));
 }
 
+// What was done, in words.
+export function note(text) {
+  const said = document.createElement("p");
+  said.className = "notice told";
+  said.textContent = text;
+  place().replaceChildren(said);
+}
+
 export function hush() {
   place().replaceChildren();
+}
+
+// Why the last thing was not done; empty if it was.
+export function refused() {
+  return place().querySelector(".problem")?.textContent.trim() ?? "";
 }
 
 // What is told now.

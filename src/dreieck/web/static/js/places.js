@@ -2,7 +2,7 @@
 // they stay in view while the others are scrolled.
 import { LAST } from "./address.js";
 import { scene } from "./exchange.js";
-import { state } from "./state.js";
+import { BAR, state } from "./state.js";
 
 export const HEAD_WIDTH = 40;
 export const HEAD_HEIGHT = 30;
@@ -117,7 +117,11 @@ export function under(event) {
     ),
     part,
     edge: axis < 0 ? undefined : axes[axis].lines.find((line) => isNear(line, point[axis])),
-    beyond: point.map((place, index) => (place < HEADS[index] ? -1 : place > size[index] ? 1 : 0)),
+    // How far it lies beyond what is seen, in pixels.
+    beyond: point.map(
+      (place, index) =>
+        Math.min(place - HEADS[index], 0) + Math.max(place - (size[index] - BAR), 0),
+    ),
   };
 }
 

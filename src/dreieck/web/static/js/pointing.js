@@ -3,7 +3,8 @@ import { address, area, areaText, cell, holds, letters, span } from "./address.j
 import { act, actLatest, scene, show } from "./exchange.js";
 import { hush, tell } from "./notice.js";
 import { selected, set, state } from "./state.js";
-import { grid, scrolled, under } from "./places.js";
+import { driftTo, stopDrift } from "./drifting.js";
+import { box, grid, under } from "./places.js";
 import { holdPress } from "./holding.js";
 import { about } from "./acts.js";
 import { drawOverlay } from "./overlay.js";
@@ -12,6 +13,8 @@ import { startSizing } from "./sizing.js";
 import { desk, inCell, keep, write, writingNow } from "./writing.js";
 
 let hold = null;
+// How far from what it moves the pointer grasped it.
+let grasp = [0, 0];
 // An edge of a heading, or the selection, that is pulled.
 let pull = null;
 let down = false;
@@ -19,8 +22,10 @@ let selecting = false;
 // On which part of the grid the pointer went down.
 let began = "cells";
 let last = null;
-let drift = 0;
 let pulled = false;
+let taking = false;
+// At which cell was pointed last, and when.
+let pointedAt = {};
 let gripped = -1000;
 
 grid.addEventListener("pointerdown", (event) => {
@@ -29,10 +34,10 @@ grid.addEventListener("pointerdown", (event) => {
   grid.setPointerCapture(event.pointerId);
   const at = under(event);
   if (event.target.closest(".grip, .grip-reach"))
-    return clickedTwice() ? act("alongside") : startPull();
+    return clickedTwice() ? act("alongside") : startPull(event);
   const aimed = event.target.closest("[data-frame]");
   if (aimed) return startAim(aimed.dataset, at.cell);
-  if (state.aiming >= 0) return act("find-locks", { to: address(at.cell) });
+  if (state.aiming >= 0) return startTake(at);
   if (state.target) return choose(at);
   if (at.edge) {
     pull = startSizing(at, event);
@@ -52,7 +57,9 @@ grid.addEventListener("pointerdown", (event) => {
 });
 
 function pressed(at, widen, more) {
-  if (canPoint()) return startPoint(at);
+  if (canPoint()) return startPoint(at, widen);
+  if (writingNow() && state.home)
+    return tell("Put the caret where a reference may stand, or into one, then point at its cells.");
   if (state.rule_for && holds(area(state.rule_for), at.cell))
     return act("look-at", { to: address(at.cell) });
   if (writingNow()) keep("");
@@ -71,26 +78,27 @@ function late(press) {
 
 grid.addEventListener("pointermove", (event) => {
   if (pull) return pull.move(event);
-  const at = under(event);
+  const at = pointed(event);
   if (down) last = at;
   if (!hold) return;
-  clearInterval(drift);
   // Over headings there is nothing beyond them.
-  if (began === "columns") at.beyond[1] = 0;
-  if (began === "rows") at.beyond[0] = 0;
-  if (at.beyond.some(Boolean)) drift = setInterval(() => scroll(at, event), 70);
+  const fixed = { columns: 1, rows: 0 }[began];
+  driftTo(event, fixed, () => hold?.(pointed(event)));
   hold(at);
 });
 
 for (const name of ["pointerup", "pointercancel"]) {
   grid.addEventListener(name, (event) => {
-    clearInterval(drift);
+    stopDrift();
     // Selected lines that were not moved are pressed like others.
     if (name === "pointerup" && pull?.end() === false) startSelect(under(event), false);
     hold = null;
+    grasp = [0, 0];
     pull = null;
     down = false;
     if (pulled) act("release");
+    if (taking) act("find-locks", { to: selected() });
+    taking = false;
     if (selecting && state.look_taken && name === "pointerup") act("give-look");
     selecting = false;
     pulled = false;
@@ -119,15 +127,27 @@ grid.addEventListener("contextmenu", (event) => {
   about();
 });
 
+// What lies under the pointer, or under what it grasps a little way off.
+function pointed({ clientX, clientY }) {
+  return under({ clientX: clientX - grasp[0], clientY: clientY - grasp[1] });
+}
+
 function canPoint() {
   return (
     writingNow() && (state.pointed_from >= 0 || (scene.may_point && scene.text === state.text))
   );
 }
 
-// Points at a cell, a range, or whole columns and rows, for the formula that is written.
-function startPoint({ cell: from, part }) {
+// Points at a cell, a range, or whole columns and rows, for the formula that is written; a second
+// click at the same cell takes its whole list, one with Shift all up to there.
+function startPoint({ cell: from, part }, reach) {
   let last = "";
+  const again = pointedAt.cell === String(from) && performance.now() - pointedAt.time < 500;
+  pointedAt = { cell: String(from), time: performance.now() };
+  if (part === "cells" && (again || reach)) {
+    act("point-at", { to: address(from), whole: again, reach });
+    return;
+  }
   hold = ({ cell: to }) => {
     const [left, top, right, bottom] = span(from, to);
     const text =
@@ -137,6 +157,17 @@ function startPoint({ cell: from, part }) {
     last = text;
     actLatest("point-at", { to: text });
   };
+  hold({ cell: from });
+}
+
+// Takes the cells that a landing should read.
+function startTake({ cell: from }) {
+  hold = ({ cell: to }) => {
+    const [left, top, right, bottom] = span(from, to);
+    set({ anchor: address([left, top]), focus: address([right, bottom]) });
+    drawOverlay();
+  };
+  taking = true;
   hold({ cell: from });
 }
 
@@ -202,9 +233,16 @@ function clickedTwice() {
   return gripped - before < 400;
 }
 
-function startPull() {
+function startPull(event) {
   const source = state.source || state.writing || selected();
   const [left, top, right, bottom] = area(source);
+  // The flag lies outside of the last cell: what is pulled is the corner of that.
+  const frame = grid.getBoundingClientRect();
+  const corner = box(area(state.target || source));
+  grasp = [
+    event.clientX - frame.left - (corner.x + corner.width - 2),
+    event.clientY - frame.top - (corner.y + corner.height - 2),
+  ];
   hold = ({ cell: [column, row] }) => {
     const target = areaText([
       Math.min(left, column),
@@ -227,9 +265,4 @@ function choose({ cell: at, part }) {
     tell(
       "A fill is being rehearsed. Land it with Enter or drop it with Esc; a click inside it looks at one landing.",
     );
-}
-
-function scroll(at, event) {
-  set({ left: scrolled(0, at.beyond[0]), top: scrolled(1, at.beyond[1]) });
-  show().then(() => hold?.(under(event)));
 }

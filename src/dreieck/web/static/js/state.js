@@ -4,6 +4,9 @@ import { areaText, cell, span } from "./address.js";
 
 const form = document.getElementById("page-state");
 
+// The bars by which the grid is scrolled are so thick: what lies under them is not seen.
+export const BAR = 12;
+
 // Nothing is written.
 export const NOTHING = {
   writing: "",
@@ -22,6 +25,7 @@ export const state = {
   top: 1,
   view: "values",
   step: "",
+  working: false,
   anchor: "A1",
   focus: "A1",
   also: "",
@@ -38,6 +42,7 @@ export const state = {
   wait: localStorage.getItem("wait") === "yes",
   bare: localStorage.getItem("bare") === "yes",
   aiming: -1,
+  aimed_at: "",
   advice: false,
   trial: "",
   tried_at: "",

@@ -5,6 +5,8 @@ import { desk, drawWriting, inCell } from "./writing.js";
 
 const box = document.getElementById("suggest-place");
 
+const FLAG = 18;
+
 function options() {
   return [...document.querySelectorAll("#suggest [role=option]")];
 }
@@ -19,7 +21,10 @@ export function drawSuggestions() {
   const frame = place.getBoundingClientRect();
   box.hidden = state.text === null || !box.textContent.trim();
   box.style.left = `${Math.min(frame.left, window.innerWidth - 470)}px`;
-  box.style.top = `${frame.bottom + 4}px`;
+  // The flag of the cell stays in reach; where there is no room below, it is told above.
+  const below = frame.bottom + (place === inCell ? FLAG : 4);
+  const above = frame.top - box.offsetHeight - 4;
+  box.style.top = `${below + box.offsetHeight < window.innerHeight ? below : above}px`;
 }
 
 // Handles a key while suggestions are shown, and tells whether it was one of theirs.

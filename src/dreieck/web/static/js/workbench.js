@@ -1,13 +1,14 @@
 // Puts the workbench together: every scene is drawn, every control asks for its action.
+import "./returning.js";
 import { perform } from "./acting.js";
 import { OWN_ACTS, openFile, pointName, setView } from "./acts.js";
 import "./commands.js";
 import { drawCharts, focusChosen } from "./charts.js";
 import { cell, span } from "./address.js";
-import { ask } from "./asking.js";
+import { ask, closeWhenDone, dialogComes } from "./asking.js";
 import { pasteAs } from "./clipboard.js";
 import { acceptFiles } from "./dropping.js";
-import { act, onScene, scene, show } from "./exchange.js";
+import { act, drawnFor, onScene, scene, show } from "./exchange.js";
 import { set, state } from "./state.js";
 import { drawCells, lightHeadings } from "./grid.js";
 import { grid } from "./places.js";
@@ -23,7 +24,7 @@ acceptFiles(openFile);
 
 const dialog = document.getElementById("dialog");
 
-onScene(() => {
+function draw() {
   if (!scene) return;
   drawCells();
   drawOverlay();
@@ -40,7 +41,9 @@ onScene(() => {
   if (document.activeElement !== address) address.value = state.writing || state.anchor;
   document.getElementById("start-fast").hidden =
     scene.cells.length > 0 || scene.used[1] > 1 || state.text !== null;
-});
+}
+
+onScene(draw);
 
 const CONTROLS =
   "[data-action], [data-act], [data-paste], [data-step], [data-view], [data-ask], [data-close]";
@@ -119,20 +122,27 @@ document.addEventListener("submit", (event) => {
   const form = event.target.closest("[data-form]");
   if (!form) return;
   event.preventDefault();
+  if (dialogComes()) return;
   // A choice of several is sent as lines.
   const fields = new FormData(form);
   perform(
     form.dataset.form,
     Object.fromEntries([...fields.keys()].map((key) => [key, fields.getAll(key).join("\n")])),
   );
-  dialog.close();
-  inCell.focus();
+  if (form.closest("dialog")) closeWhenDone();
+  else inCell.focus();
 });
+
+dialog.addEventListener("close", () => inCell.focus());
 
 // A link from another page names the cell to show, or the name that is to be pointed anew.
 const link = new URLSearchParams(location.search);
 if (link.get("at")) act("go-to", { to: link.get("at") });
+if (link.get("came")) act("look-around");
 if (link.get("aim")) pointName(link.get("aim"));
-new ResizeObserver(() => show()).observe(grid);
-document.fonts.ready.then(() => show());
+// What was drawn is enough for a grid that has become smaller.
+new ResizeObserver(() => {
+  if (grid.clientWidth > drawnFor.width || grid.clientHeight > drawnFor.height) show();
+}).observe(grid);
+document.fonts.ready.then(draw);
 inCell.focus();

@@ -2,20 +2,15 @@
 
 from __future__ import annotations
 
-from dreieck.core.checking.aim import aimed
 from dreieck.core.checking.findings import Finding, Mend, missed_by
 from dreieck.core.exceptions import DreieckError
-from dreieck.core.formula import Shape, mentions
-from dreieck.core.formula.locks import Relocked
-from dreieck.core.formula.printer import reference_text
-from dreieck.core.formula.shift import circled
+from dreieck.core.formula import Shape
 from dreieck.core.grid import Area, Cell
 from dreieck.core.sheet.chart import chart_numbered
 from dreieck.core.sheet.edits import SetCells
 from dreieck.core.words.counting import many
-from dreieck.web.workbench.actions.context import Aim, Context, Effect, Index, To, action
+from dreieck.web.workbench.actions.context import Context, Effect, Index, To, action
 from dreieck.web.workbench.actions.fills import Landing, land
-from dreieck.web.workbench.actions.locks import formula_at_hand, rewrite
 from dreieck.web.workbench.finding_cache import findings_on
 from dreieck.web.workbench.page_state import Number
 from dreieck.web.workbench.situation import Situation
@@ -61,54 +56,6 @@ def release(context: Context) -> str:
         what = " and ".join(part for part in (told, held if over else "") if part)
         return f"This fill waits, because of {what}. Look, then land it or drop it."
     return land(context, Landing())
-
-
-@action()
-def begin_aim(context: Context, wish: Index) -> str:
-    """Begin, or with a negative ``index`` stop, to point at what a reference should read."""
-    state = context.state
-    state.aiming = -1 if state.aiming == wish.index else wish.index
-    if state.aiming < 0:
-        return ""
-    landing = context.situation().here.text
-    return f"Point at the cell that {circled(state.aiming)} should read in {landing}."
-
-
-@action(Effect.REHEARSES)
-def find_locks(context: Context, wish: Aim) -> str:
-    """Find the locks with which a landing reads what was pointed at."""
-    state, situation = context.state, context.situation()
-    at, text = formula_at_hand(situation)
-    found = mentions(text, at)
-    index = state.aiming if state.aiming >= 0 else wish.index
-    if not 0 <= index < len(found):
-        raise DreieckError("There is no such reference in this formula.")
-    mention, landing = found[index], situation.here
-    if landing == at:
-        raise DreieckError("Choose a landing other than the start; any locks serve the start.")
-    changed = reference_text(aimed(mention.reference, at, landing, Area.parse(wish.to)), at)
-    state.aiming = -1
-    new = mention.replaced(text, changed)
-    if new == text:
-        return f"{circled(index)} reads {wish.to} in {landing.text} already."
-    rewrite(context, situation, Relocked(new, mention.start + len(changed)))
-    return f"With {changed} in the start, {circled(index)} reads {wish.to} in {landing.text}."
-
-
-@action()
-def advise(context: Context) -> str:
-    """Show, or hide, the likely locks."""
-    context.state.advice = not context.state.advice
-    return ""
-
-
-@action(Effect.REHEARSES)
-def take_formula(context: Context, wish: To) -> str:
-    """Put a proposed formula into the start, and rehearse with it."""
-    situation = context.situation()
-    context.state.advice = False
-    rewrite(context, situation, Relocked(wish.to, len(wish.to)))
-    return ""
 
 
 def _chosen(situation: Situation, wish: Choice) -> Mend:

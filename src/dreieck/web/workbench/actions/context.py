@@ -2,7 +2,7 @@
 
 from __future__ import annotations
 
-from collections.abc import Callable
+from collections.abc import Callable, Mapping
 from dataclasses import dataclass, field
 from enum import StrEnum
 from typing import Any, TypeVar, get_type_hints
@@ -12,10 +12,18 @@ from pydantic import BaseModel, Field
 from dreieck.core.grid import Area, Cell
 from dreieck.core.sheet.edits import Edit
 from dreieck.core.sheet.sheet import Sheet
-from dreieck.core.values.ambiguous import Other
 from dreieck.store import Library, OpenWorkbook
 from dreieck.web.workbench.page_state import Number, PageState
 from dreieck.web.workbench.situation import Situation
+
+
+@dataclass(frozen=True)
+class Offer:
+    """Something that can be done next: what its button says, and the action that it asks for."""
+
+    says: str
+    action: str
+    wish: Mapping[str, str | int]
 
 
 @dataclass
@@ -24,7 +32,7 @@ class Context:
 
     An action sets ``insists`` where the page must take the state that it led to, ``in_parts``
     where what was pasted can be pasted in part instead, ``waits`` where a fill does because of
-    something in doubt; ``offers`` are other readings of what was entered, with its cell.
+    something in doubt; ``offers`` are what could be done next.
     """
 
     opened: OpenWorkbook
@@ -33,7 +41,7 @@ class Context:
     insists: bool = False
     in_parts: bool = False
     waits: bool = False
-    offers: list[tuple[str, Other]] = field(default_factory=list)
+    offers: list[Offer] = field(default_factory=list)
 
     @property
     def sheet(self) -> Sheet:
@@ -67,6 +75,7 @@ class Context:
             state.sheet, state.left, state.top = sheet.id, 1, 1
             if state.home == sheet.id:
                 state.home = 0
+                area = area or Area.of(self.writing_cell)
             area = area or Area(1, 1, 1, 1)
         if area and not state.target:
             state.select(area)

@@ -16,6 +16,7 @@ from dreieck.core.sheet.edits import Edit, SetCells
 from dreieck.core.words.counting import addresses
 from dreieck.store import OpenWorkbook
 from dreieck.web.workbench.actions.context import Context, Effect, action
+from dreieck.web.workbench.actions.surveys import offer_findings
 from dreieck.web.workbench.page_state import Number
 
 MAX_PASTED = 4_000_000
@@ -54,6 +55,7 @@ def paste(context: Context, wish: Clip) -> str:
     if len(places) == 1:
         context.state.select(_pasted_area(wish, places[0], edits))
         places = context.state.places
+    offer_findings(context, places)
     return f"Pasted into {addresses(places)}. Ctrl+Z takes it back.{_doubtful(doubts)}"
 
 

@@ -1,4 +1,4 @@
-"""What is entered into cells: kept, cleared, taken back, drawn again."""
+"""What is entered into cells: kept, cleared, drawn again."""
 
 from __future__ import annotations
 
@@ -6,18 +6,21 @@ from typing import Literal
 
 from pydantic import BaseModel, Field
 
+from dreieck.core.calculate import Block, block_at
 from dreieck.core.calculate.chance import next_seed
 from dreieck.core.editing.entering import entered
-from dreieck.core.editing.fill import MAX_FILL
+from dreieck.core.editing.fill import MAX_FILL, check_target
+from dreieck.core.editing.taking_along import same_shape
 from dreieck.core.exceptions import DreieckError
+from dreieck.core.formula import Shape
 from dreieck.core.grid import LAST, Area, Axis, Cell
 from dreieck.core.sheet.content import Entry, typed_text
 from dreieck.core.sheet.edits import SetCells, SetSeed
 from dreieck.core.sheet.sheet import Sheet
-from dreieck.core.words.counting import addresses
-from dreieck.web.workbench.actions.context import Context, To, action
+from dreieck.core.words.counting import addresses, many
+from dreieck.web.workbench.actions.context import Context, Offer, To, action
 from dreieck.web.workbench.actions.rules import keep_rule
-from dreieck.web.workbench.page_state import Number, PageState
+from dreieck.web.workbench.page_state import MAX_PLACES, Number, PageState
 
 Towards = Literal["", "down", "up", "right", "left"]
 _STEPS: dict[Towards, tuple[Axis, int]] = {
@@ -48,6 +51,7 @@ def enter(context: Context, wish: Move) -> str:
     if state.rule_for:
         return keep_rule(context)
     cell = context.writing_cell
+    block = block_at(sheet, cell)
     entry = _keep(context, sheet, cell, state.text)
     state.stop_writing()
     if sheet.id != state.sheet:
@@ -57,12 +61,50 @@ def enter(context: Context, wish: Move) -> str:
         context.insists = True
         return ""
     _step(state, sheet, wish)
-    context.offers.extend((cell.text, other) for other in entry.others)
+    for other in entry.others:
+        asks = {"to": cell.text, "says": other.entry, "offered": str(context.opened.revision)}
+        context.offers.append(Offer(other.says, "enter-instead", asks))
     if entry.brackets_added == 1:
         return f"{cell.text}: a closing bracket was missing at the end and has been added."
     if entry.brackets_added:
         return f"{cell.text}: {entry.brackets_added} closing brackets were added at the end."
-    return f"{cell.text} was taken for {entry.taken}." if entry.taken else ""
+    if entry.taken:
+        return f"{cell.text} was taken for {entry.taken}."
+    return _differing(context, sheet, cell, block) if block and block.size > 1 else ""
+
+
+def _differing(context: Context, sheet: Sheet, cell: Cell, block: Block) -> str:
+    """Tell that a landing of a block differs now, and offer the same in all of them."""
+    content = sheet.content(cell)
+    if isinstance(content, Shape) and content.plain is block.shape.plain:
+        return ""
+    others = f"the other {many(block.size - 1, 'landing')} of {block.area.text}"
+    if not isinstance(content, Shape):
+        return f"{cell.text} holds no formula any more, unlike {others}."
+    asks: dict[str, str | int] = {
+        "to": cell.text,
+        "says": ",".join(part.text for part in block.parts[:MAX_PLACES]),
+        "offered": context.opened.revision,
+    }
+    context.offers.append(Offer(f"The same in all {block.size:,}", "same-in-all", asks))
+    return f"{cell.text} differs now from {others}."
+
+
+@action()
+def same_in_all(context: Context, wish: Reading) -> str:
+    """Put the formula of a cell into the areas that are said; the selection stays."""
+    sheet, cell = context.sheet, Cell.parse(wish.to)
+    content = sheet.content(cell)
+    if wish.offered != context.opened.revision or not isinstance(content, Shape):
+        raise DreieckError(
+            f"The workbook has changed since this was offered. Fill from {cell.text} instead."
+        )
+    parts = [Area.parse(each) for each in wish.says.split(",")[:MAX_PLACES]]
+    for part in parts:
+        check_target(part)
+    context.change(f"same formula in {addresses(parts)}", same_shape(sheet, parts, content))
+    size = sum(part.size for part in parts)
+    return f"{many(size, 'landing')} of {addresses(parts)} are the same now. Ctrl+Z takes it back."
 
 
 @action()
@@ -107,22 +149,6 @@ def clear(context: Context) -> str:
     if cells:
         context.change(f"clearing of {addresses(places)}", SetCells.of(sheet.id, cells))
     return ""
-
-
-@action()
-def undo(context: Context) -> str:
-    """Take the last action back."""
-    context.state.drop_rehearsal()
-    label = context.opened.undo(context.state.revision)
-    return f"Taken back: {label}." if label else "There is nothing to undo."
-
-
-@action()
-def redo(context: Context) -> str:
-    """Make the last action again that was taken back."""
-    context.state.drop_rehearsal()
-    label = context.opened.redo(context.state.revision)
-    return f"Made again: {label}." if label else "There is nothing to redo."
 
 
 def _step(state: PageState, sheet: Sheet, wish: Move) -> None:

@@ -10,6 +10,7 @@ from dreieck.core.exceptions import DreieckError
 from dreieck.core.grid import Area, Axis, Cell
 from dreieck.core.sheet.edits import SetCells
 from dreieck.web.workbench.actions.context import Context, Effect, Steps, To, action
+from dreieck.web.workbench.window import window
 
 
 class Landing(BaseModel):
@@ -23,6 +24,10 @@ def rehearse(context: Context, wish: To) -> str:
     """Rehearse a fill from the selection, or from the cell that is written, to an area."""
     state = context.state
     target = Area.parse(wish.to)
+    if target.size == 1:
+        # One cell says how far.
+        source = state.source or state.writing or state.selection.text
+        target = Area.parse(source).around(target)
     check_target(target)
     state.rehearse(target)
     return ""
@@ -81,9 +86,12 @@ def land(context: Context, wish: Landing) -> str:
     if wish.clear and situation.rest:
         edits.append(SetCells.with_content(context.home, situation.rest, None))
     context.change(f"fill of {fill.target.text}", *edits)
-    state.sheet = context.home.id
+    other_sheet, state.sheet = state.sheet != context.home.id, context.home.id
     state.stop_writing()
     state.drop_rehearsal()
-    state.stand(fill.source.first)
+    state.select(fill.target)
+    seen = window(state.model_copy(update={"reveal": ""}), context.home.layout).areas()
+    if not other_sheet and any(area.common(fill.target) for area in seen):
+        state.reveal = ""
     state.step = ""
     return f"Landed in {fill.target.text}, {fill.target.size:,} cells. Ctrl+Z takes it back."

@@ -4,17 +4,23 @@ from __future__ import annotations
 
 from collections.abc import Sequence
 
-from pydantic import BaseModel
+from pydantic import BaseModel, Field
 
-from dreieck.core.editing.inserting import deleted, inserted, losing
+from dreieck.core.editing.inserting import deleted, inserted
+from dreieck.core.editing.losing import losing_lines
+from dreieck.core.editing.taking_along import taken_along
 from dreieck.core.exceptions import DreieckError
+from dreieck.core.formula.printer import area_text
 from dreieck.core.grid import Area, Axis, Lines
+from dreieck.core.grid.areas import joined
 from dreieck.core.sheet.edits import Edit, SetCells
-from dreieck.core.words.counting import many
-from dreieck.web.workbench.actions.context import Context, Effect, action
+from dreieck.core.words.counting import listed, many
+from dreieck.web.workbench.actions.context import Context, Effect, Offer, action
 from dreieck.web.workbench.actions.entries import Move
+from dreieck.web.workbench.page_state import Number
 
 _MAX_INSERTED_LINES = 10_000
+_LISTED = 4
 
 
 class OnAxis(BaseModel):
@@ -48,7 +54,32 @@ def insert_lines(context: Context, wish: Insertion) -> str:
     there = area.common(lines.area) or area
     steps, (first, last) = lines.count if behind else 0, there.on(lines.axis)
     state.select(there.spanning(lines.axis, first + steps, last + steps))
-    return f"Inserted {new.text}. {_adjusted(edits)}"
+    along = sum(run.area.size for each in taken_along(context.sheet, new) for run in each.runs)
+    if along:
+        asks: dict[str, str | int] = {"axis": new.axis, "first": new.first, "count": new.count}
+        asks["offered"] = context.opened.revision
+        context.offers.append(Offer("Take the formulas along", "take-along", asks))
+    return f"Inserted {new.text}. {_followed(context, edits)}"
+
+
+class Along(OnAxis):
+    """Lines that were inserted, and the revision at which it was offered to fill them."""
+
+    first: Number = 1
+    count: int = Field(1, ge=1, le=_MAX_INSERTED_LINES)
+    offered: Number = -1
+
+
+@action()
+def take_along(context: Context, wish: Along) -> str:
+    """Fill lines that were inserted with the formulas around them."""
+    lines = Lines(wish.axis, max(wish.first, 1), wish.count)
+    edits = taken_along(context.sheet, lines)
+    if wish.offered != context.opened.revision or not edits:
+        raise DreieckError("The workbook has changed since this was offered. Fill them instead.")
+    context.change(f"formulas taken along into {lines.text}", *edits)
+    areas = joined(area for edit in edits for area in edit.areas())
+    return f"Taken along: {listed(areas)}. Ctrl+Z takes it back."
 
 
 @action(Effect.MOVES)
@@ -56,12 +87,12 @@ def delete_lines(context: Context, wish: OnAxis) -> str:
     """Delete the rows or columns that are selected."""
     state = context.state
     lines = selected_lines(state.selection, wish.axis)
-    lost = sum(each.before.size for each in losing(context.opened.workbook, context.sheet, lines))
+    lost = losing_lines(context.opened.workbook, context.sheet, lines).count
     edits = deleted(context.opened.workbook, context.sheet, lines)
     change_lines(context, f"deleting {lines.text}", edits)
     state.select(Area.of(state.selection.first))
     loss = f" {many(lost, 'formula')} lost a reference." if lost else ""
-    return f"Deleted {lines.text}. {_adjusted(edits)}{loss} Ctrl+Z brings all back."
+    return f"Deleted {lines.text}. {_followed(context, edits)}{loss} Ctrl+Z brings all back."
 
 
 def change_lines(context: Context, label: str, edits: list[Edit]) -> None:
@@ -71,9 +102,22 @@ def change_lines(context: Context, label: str, edits: list[Edit]) -> None:
     context.change(label, *edits)
 
 
-def _adjusted(edits: Sequence[Edit]) -> str:
-    areas = [area for edit in edits if isinstance(edit, SetCells) for area in edit.areas()]
-    count = sum(area.size for area in areas)
-    if not count:
+def _followed(context: Context, edits: Sequence[Edit]) -> str:
+    """Which formulas are written otherwise now, to read on what they read."""
+    shown = context.sheet
+    found = [
+        (edit.sheet_id, area)
+        for edit in edits
+        if isinstance(edit, SetCells)
+        for area in joined(edit.areas())
+    ]
+    if not found:
         return "No formula had to follow."
-    return f"{count:,} formula{' was' if count == 1 else 's were'} adjusted to it."
+    sheets = {sheet.id: sheet.name for sheet in context.opened.workbook.sheets}
+    found.sort(key=lambda each: each[0] != shown.id)
+    told = [
+        area_text(area, None if id == shown.id else sheets[id]) for id, area in found[:_LISTED]
+    ]
+    count = sum(area.size for _, area in found)
+    more = " and more" if len(found) > _LISTED else ""
+    return f"{many(count, 'formula')} followed, in {', '.join(told)}{more}."

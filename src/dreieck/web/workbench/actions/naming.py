@@ -9,6 +9,7 @@ from dreieck.core.exceptions import DreieckError
 from dreieck.core.formula.printer import split_sheet
 from dreieck.core.grid import Area
 from dreieck.core.words.counting import many
+from dreieck.core.words.named import stands_for
 from dreieck.web.workbench.actions.context import Context, Effect, To, action
 from dreieck.web.workbench.actions.going import go_to
 
@@ -35,7 +36,8 @@ def give_name(context: Context, wish: Meaning) -> str:
         says = _growing(context, wish, says)
     edits = given(workbook, wish.to, says, at, anew=wish.anew)
     context.change(f"name {wish.to.strip()}", *edits)
-    return f"{wish.to.strip()} stands for {says} now. Use it in any formula."
+    said = stands_for(workbook.names[wish.to.strip().casefold()])
+    return f"{wish.to.strip()} stands for {said} now. Use it in any formula."
 
 
 def _growing(context: Context, wish: Meaning, says: str) -> str:

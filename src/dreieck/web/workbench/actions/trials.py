@@ -3,6 +3,8 @@
 from __future__ import annotations
 
 from dreieck.core.exceptions import DreieckError
+from dreieck.core.formula.printer import place_text
+from dreieck.core.words.counting import many
 from dreieck.web.workbench.actions.context import Context, To, action
 
 
@@ -20,12 +22,13 @@ def try_value(context: Context, wish: To) -> str:
 @action()
 def keep_trial(context: Context) -> str:
     """Keep the trial value."""
-    trial = context.situation().trial
-    if not trial:
-        raise DreieckError("No trial value is held here.")
-    context.change(f"trial value in {context.state.anchor}", trial.edit)
+    situation = context.situation()
+    trial, place = situation.trial, situation.tried_place
+    if not trial or not place:
+        raise DreieckError("No trial value is held any more.")
+    context.change(f"trial value in {place_text(place)}", trial.edit)
     context.state.stop_trying()
-    return f"Kept. {trial.count:,} cells have answered. Ctrl+Z takes it back."
+    return f"Kept. {many(trial.count, 'cell')} answered. Ctrl+Z takes it back."
 
 
 @action()

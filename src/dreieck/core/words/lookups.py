@@ -1,0 +1,241 @@
+"""Lookups in words: *the Price of the code in A5, from the list on Codes*."""
+
+from __future__ import annotations
+
+from collections.abc import Callable, Iterator
+
+from dreieck.core.formula import tree
+from dreieck.core.formula.reference import CellReference, RangeReference
+from dreieck.core.functions import Speech, speech_of
+from dreieck.core.grid import Area
+from dreieck.core.words.conditions import column, number_of, sought
+from dreieck.core.words.headings import column_heading, heading_left, list_heading
+from dreieck.core.words.phrases import Phrase, Reader, words
+
+Said = Iterator[Phrase]
+_NEAR = {1.0: "at most", -1.0: "at least"}
+"""What an entry is, by the last argument of MATCH, that is found where none is equal."""
+
+
+def lookup_said(reader: Reader, node: tree.Call) -> Said | None:
+    """A lookup in words; None where it is written in a way that has none of its own."""
+    say = _SAID.get(speech_of(node.function))
+    return say(reader, node.arguments) if say else None
+
+
+def _from_table(reader: Reader, arguments: tuple[tree.Node, ...], *, down: bool) -> Said | None:
+    """VLOOKUP and HLOOKUP: a line of a table, by its number, of what is sought."""
+    if len(arguments) < 3:
+        return None
+    key, table, place, *way = arguments
+    read, number = reader.read(table), number_of(place)
+    if read is None or number is None:
+        return None
+    sheet, area = read
+    line = int(number) - 1
+    if not 0 <= line < (area.width if down else area.height):
+        return None
+    if down:
+        at = area.left + line
+        name = column_heading(sheet, Area(at, area.top, at, area.bottom))
+    else:
+        name = heading_left(sheet, area.first.step("row", line))
+        first = sheet.content(area.first.step("row", line))
+        name = first.strip() if isinstance(first, str) else name
+    return _of_table(reader, key, table, name, line + 1, exact=_is_exact(way), down=down)
+
+
+def _of_table(
+    reader: Reader,
+    key: tree.Node,
+    table: tree.Node,
+    name: str | None,
+    number: int,
+    *,
+    exact: bool,
+    down: bool,
+) -> Said:
+    line = "column" if down else "row"
+    yield words("the") if name else words(f"what stands in {line} {number}")
+    if name:
+        yield Phrase("thing", name)
+    yield words("of" if name else "for")
+    yield from _key(reader, key)
+    if not exact:
+        yield words(", or of the next lower one")
+    yield words(", from the list")
+    if isinstance(table, RangeReference):
+        yield from reader.thing(table, f"on {table.sheet}" if table.sheet else None)
+    else:
+        yield from reader.node(table)
+
+
+def _key(reader: Reader, node: tree.Node) -> Said:
+    """What is sought: by the heading of its column, *the code in A5*."""
+    read = reader.read(node)
+    if read is None or not isinstance(node, CellReference):
+        yield from reader.node(node)
+        return
+    sheet, area = read
+    heading = list_heading(sheet, area.first)
+    if heading is None:
+        yield from reader.node(node)
+        return
+    small = heading[0].lower() + heading[1:] if heading[1:2].islower() else heading
+    where = f" on {node.sheet}" if node.sheet else ""
+    yield from reader.called(node, f"{small} in {area.first.text}{where}")
+
+
+def _is_exact(way: list[tree.Node]) -> bool:
+    """Whether only what is equal is found, by the last argument of a lookup."""
+    last = way[0] if way else None
+    return (isinstance(last, tree.Logical) and not last.value) or (
+        isinstance(last, tree.Missing) or (last is not None and number_of(last) == 0)
+    )
+
+
+def _index(reader: Reader, arguments: tuple[tree.Node, ...]) -> Said | None:
+    """INDEX with MATCH: a list in the row where another one is what is sought."""
+    if len(arguments) < 2:
+        return None
+    result, *places = arguments
+    matches = [_matched(each) for each in places]
+    if not any(matches):
+        return _entry(reader, result, places)
+    read = reader.read(result)
+    is_line = read is not None and min(read[1].shape) == 1
+    is_row = read is not None and is_line and read[1].width > 1
+    if len(places) == 1:
+        return _in_line(reader, result, [("column" if is_row else "row", places[0])])
+    rows, columns = places[0], places[1]
+    if is_row:
+        return _in_line(reader, result, [("column", columns)])
+    if is_line or isinstance(columns, tree.Missing):
+        return _in_line(reader, result, [("row", rows)])
+    number = number_of(columns)
+    if read and number and matches[0] and 1 <= number <= read[1].width:
+        at = read[1].left + int(number) - 1
+        name = column_heading(read[0], read[1]._replace(left=at, right=at))
+        return _in_line(reader, result, [("row", rows)], name)
+    return _in_line(reader, result, [("row", rows), ("column", columns)])
+
+
+def _in_line(
+    reader: Reader,
+    result: tree.Node,
+    places: list[tuple[str, tree.Node]],
+    name: str | None = None,
+) -> Said:
+    """What stands in the lines that are found."""
+    if name and isinstance(result, RangeReference):
+        yield words("the")
+        yield from reader.thing(result, name)
+    elif len(places) == 1:
+        yield words("the")
+        yield from column(reader, result)
+    elif isinstance(result, RangeReference):
+        yield words("what stands in")
+        where = f"on {result.sheet}" if result.sheet else None
+        yield from reader.thing(result, where and f"the table {where}")
+    else:
+        yield words("what stands in")
+        yield from reader.node(result)
+    for number, (line, place) in enumerate(places):
+        if number:
+            yield words("and")
+        matched = _matched(place)
+        if matched is None:
+            yield words(f"in {line}")
+            yield from reader.node(place)
+            continue
+        key, keys, near = matched
+        if not near and not _is_named(reader, keys):
+            yield words(f"in the {line}")
+            yield from sought(reader, key)
+            continue
+        yield words(f"in the {line} where" if not near else f"in the last {line} where")
+        yield from column(reader, keys)
+        yield words(f"is {near}" if near else "is")
+        yield from sought(reader, key)
+
+
+def _entry(reader: Reader, result: tree.Node, places: list[tree.Node]) -> Said | None:
+    """One of a list, by its number."""
+    read = reader.read(result)
+    if read is None or len(places) > 1 or min(read[1].shape) > 1:
+        return None
+    return _numbered(reader, result, places[0])
+
+
+def _numbered(reader: Reader, result: tree.Node, place: tree.Node) -> Said:
+    yield words("entry")
+    yield from reader.node(place)
+    yield words("of")
+    yield from column(reader, result)
+
+
+def is_listed(reader: Reader, node: tree.Node) -> Said | None:
+    """Whether something is in a list, as MATCH of what has to be equal tells."""
+    matched = _matched(node)
+    if matched is None or matched[2]:
+        return None
+    return _listed(reader, *matched[:2])
+
+
+def _listed(reader: Reader, key: tree.Node, keys: tree.Node) -> Said:
+    yield from sought(reader, key)
+    yield words("is in")
+    yield from column(reader, keys)
+
+
+def _is_named(reader: Reader, keys: tree.Node) -> bool:
+    """Whether a list has a name or a heading."""
+    read = reader.read(keys)
+    if read is None or not isinstance(keys, RangeReference):
+        return True
+    sheet, area = read
+    if area.height == 1 < area.width:
+        return heading_left(sheet, area.first) is not None
+    return column_heading(sheet, area) is not None
+
+
+def _matched(node: tree.Node) -> tuple[tree.Node, tree.Node, str] | None:
+    """What MATCH seeks, in what, and how near it has to be; no word where it has to be equal."""
+    if isinstance(node, tree.Group):
+        return _matched(node.inner)
+    if not isinstance(node, tree.Call) or len(node.arguments) < 2:
+        return None
+    if speech_of(node.function) is not Speech.PLACE:
+        return None
+    key, keys, *way = node.arguments
+    near = 1.0 if not way else number_of(way[0])
+    if isinstance(way[0] if way else None, tree.Missing):
+        near = 0.0
+    return (key, keys, _NEAR.get(near, "")) if near is not None else None
+
+
+def _lookup(reader: Reader, arguments: tuple[tree.Node, ...]) -> Said | None:
+    """LOOKUP over two lists: one in the last row where the other is at most what is sought."""
+    if len(arguments) != 3:
+        return None
+    key, keys, results = arguments
+    return _beside(reader, key, keys, results)
+
+
+def _beside(reader: Reader, key: tree.Node, keys: tree.Node, results: tree.Node) -> Said:
+    read = reader.read(keys)
+    line = "column" if read and read[1].height == 1 < read[1].width else "row"
+    yield words("the")
+    yield from column(reader, results)
+    yield words(f"in the last {line} where")
+    yield from column(reader, keys)
+    yield words("is at most")
+    yield from sought(reader, key)
+
+
+_SAID: dict[Speech | None, Callable[[Reader, tuple[tree.Node, ...]], Said | None]] = {
+    Speech.TABLE_DOWN: lambda reader, arguments: _from_table(reader, arguments, down=True),
+    Speech.TABLE_ACROSS: lambda reader, arguments: _from_table(reader, arguments, down=False),
+    Speech.ENTRY: _index,
+    Speech.NEAREST: _lookup,
+}
