@@ -10,6 +10,7 @@ from dreieck.core.calculate.blocks import patches
 from dreieck.core.editing.following import Movement, followed_names, same_sheet
 from dreieck.core.editing.following_lines import LinesMovement, following_lines
 from dreieck.core.editing.sheets import SheetMovement
+from dreieck.core.formula import Shape
 from dreieck.core.formula.printer import area_text
 from dreieck.core.grid import EVERYWHERE, Area, LineChange, Lines
 from dreieck.core.grid.areas import covered
@@ -67,7 +68,7 @@ def _with_names(
     found = list(direct)
     for home in workbook.sheets if lost else ():
         for patch in patches(home):
-            if lost.isdisjoint(name.casefold() for name in read_names(patch.shape)):
+            if not _uses(patch.shape, lost):
                 continue
             parts = patch.area.without(going) if home is sheet else (patch.area,)
             found.extend((home, part) for part in parts)
@@ -86,9 +87,10 @@ def _lost_names(workbook: Workbook, movement: Movement) -> set[str]:
     found = len(lost) - 1
     while found < len(lost):
         found = len(lost)
-        lost |= {
-            each.key
-            for each in workbook.names.values()
-            if not lost.isdisjoint(name.casefold() for name in read_names(each.shape))
-        }
+        lost |= {each.key for each in workbook.names.values() if _uses(each.shape, lost)}
     return lost
+
+
+def _uses(shape: Shape, names: set[str]) -> bool:
+    """Whether a formula uses one of the names, which are told without case."""
+    return not names.isdisjoint(name.casefold() for name in read_names(shape))

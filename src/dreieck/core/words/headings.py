@@ -152,7 +152,7 @@ def column_heading(sheet: Sheet, column: Area) -> str | None:
 def _is_whole(sheet: Sheet, area: Area, axis: Axis) -> bool:
     """Whether nothing of a list is left out before an area or behind it."""
     before = area.first
-    while before.on(axis) > 1:
+    for _ in range(min(before.on(axis) - 1, _REACH)):
         before = before.step(axis, -1)
         content = sheet.content(before)
         if isinstance(content, str):
@@ -183,8 +183,9 @@ def list_around(sheet: Sheet, cell: Cell) -> Area:
     is_text = bool(text[cell.row - extent[0]])
     alike = text if is_text else ~text & (kinds != Kind.EMPTY)
     others = np.flatnonzero(~alike) + extent[0]
-    first = int(max(others[others < cell.row], default=extent[0] - 1)) + 1
-    last = int(min(others[others > cell.row], default=extent[1] + 1)) - 1
+    behind = int(np.searchsorted(others, cell.row))
+    first = int(others[behind - 1]) + 1 if behind else extent[0]
+    last = int(others[behind]) - 1 if behind < len(others) else extent[1]
     if is_text and first < cell.row and _heads(sheet, Cell(cell.column, first)):
         first += 1
     return Area(cell.column, first, cell.column, last)

@@ -14,7 +14,8 @@ from dreieck.core.grid import Cell
 from dreieck.core.values import number_text
 from dreieck.store import OpenWorkbook, StoreError
 from dreieck.web.answers import TheForm, TheWorkbook, page, whole_number
-from dreieck.web.pages.names import before_after, proven_in_time
+from dreieck.web.before_after import before_after
+from dreieck.web.pages.names import proven_in_time
 
 router = APIRouter(include_in_schema=False)
 

@@ -10,13 +10,13 @@ from starlette.responses import RedirectResponse, Response
 
 from dreieck.core.checking.mending import Mending, outcome, together
 from dreieck.core.exceptions import DreieckError
-from dreieck.core.formula.printer import area_text
 from dreieck.core.grid.areas import joined
 from dreieck.core.sheet.edits import SetCells
 from dreieck.core.sheet.sheet import Sheet
 from dreieck.core.words.counting import many
 from dreieck.store import OpenWorkbook, StoreError
 from dreieck.web.answers import TheForm, TheWorkbook, whole_number
+from dreieck.web.before_after import line
 from dreieck.web.pages.map import map_page
 from dreieck.web.turns import in_time
 from dreieck.web.workbench.finding_cache import findings_on
@@ -25,7 +25,6 @@ from dreieck.web.workbench.findings_shown import shown
 router = APIRouter(include_in_schema=False)
 
 _MOST = 200
-_AREAS_LISTED = 4
 
 
 @dataclass(frozen=True)
@@ -77,13 +76,6 @@ def _preview(opened: OpenWorkbook, sheet: Sheet, mending: Mending) -> Preview:
     for each in mending.mends:
         cells = [edit for edit in each.edits if isinstance(edit, SetCells)]
         areas = joined(area for edit in cells for area in edit.areas())
-        places = [area_text(area, sheet.name) for area in areas[:_AREAS_LISTED]]
-        rest = len(areas) - len(places)
-        lines.append({
-            "place": ", ".join(places) + (f" and {rest:,} more" if rest else ""),
-            "count": sum(area.size for area in areas),
-            "before": each.before or "nothing",
-            "after": each.after or "empty",
-        })  # fmt: skip
+        lines.append(line(sheet, areas, each.before or "nothing", each.after or "empty"))
     changed, gone = outcome(opened.calculation, mending)
     return Preview(lines, changed, gone, len(mending.left))

@@ -40,6 +40,7 @@ from dreieck.core.words.named import stands_for, what_it_holds
 from dreieck.core.words.reading import by_position
 from dreieck.store import OpenWorkbook, OutOfDate, StoreError
 from dreieck.web.answers import TheWorkbook, page, sheet_and_area
+from dreieck.web.before_after import before_after
 from dreieck.web.navigation import Entry
 from dreieck.web.turns import time_for_drawing
 from dreieck.web.workbench.page_state import MAX_NUMBER
@@ -48,7 +49,6 @@ router = APIRouter(include_in_schema=False)
 ENTRY = Entry(4, "names", "Names", "/workbooks/{workbook}/names")
 
 _LISTED = 500
-_AREAS_LISTED = 12
 _Edits = Callable[[], list[Edit]]
 Text = Annotated[str, Form(max_length=10_000)]
 Revision = Annotated[int, Form(ge=-1, le=MAX_NUMBER)]
@@ -332,16 +332,3 @@ def proven_in_time(
         if not ended.by_clock:
             raise
         return None
-
-
-def before_after(each: Rewriting) -> dict[str, object]:
-    """A rewriting as the pages show it: where, how many cells, before and after."""
-    listed = [area_text(area, each.sheet.name) for area in each.areas[:_AREAS_LISTED]]
-    rest = len(each.areas) - len(listed)
-    more = f" and {rest:,} areas more" if rest else ""
-    return {
-        "place": ", ".join(listed) + more,
-        "count": each.count,
-        "before": each.before.text(each.at),
-        "after": each.after.text(each.at),
-    }

@@ -31,7 +31,7 @@ from dreieck.core.grid import AXES, CROSSING, Area, Axis, Cell, Lines
 from dreieck.core.sheet.cells import Kind
 from dreieck.core.sheet.content import typed_text
 from dreieck.core.sheet.edits import SetCells
-from dreieck.core.sheet.sheet import ColumnRun, Run, Sheet
+from dreieck.core.sheet.sheet import Sheet
 from dreieck.core.values.look import shown_text
 from dreieck.core.words.counting import listed, quoted
 
@@ -98,28 +98,21 @@ def _in_lines(gaps: list[Break], axis: Axis) -> list[list[Break]]:
 def _new_line(sheet: Sheet, line: list[Break], axis: Axis) -> Finding:
     """The gaps of several blocks in a line that came later, which are one mistake."""
     areas = tuple(each.area for each in line)
-    each_restored = [restored(sheet, (each.area,), each.shape) for each in line]
-    first = each_restored[0]
-    edits = SetCells(sheet.id, tuple(run for mend in each_restored for run in _runs(mend)))
+    each_restored = (SetCells.with_content(sheet, (each.area,), each.shape) for each in line)
+    edit = SetCells(sheet.id, tuple(run for made in each_restored for run in made.runs))
+    formula = line[0].shape.text(areas[0].first)
     lines = Lines.between(axis, *areas[0].on(axis)).text
     return Finding(
         "shape-break",
         "doubt",
         sheet.name,
         areas,
-        f"In {lines} {listed(areas)} are empty where the blocks have formulas, such as"
-        f" {first.after}.",
+        f"In {lines} {listed(areas)} are empty where the blocks have formulas, such as {formula}.",
         f"{lines[0].upper()}{lines[1:]} came later: results are missing.",
         None,
-        (Mend(f"take the formulas along into {lines}", "", first.after, (edits,)),),
+        (Mend(f"take the formulas along into {lines}", "", formula, (edit,)),),
         ("the lines before and behind hold one formula each, and numbers to read are there",),
     )
-
-
-def _runs(mend: Mend) -> Iterator[Run | ColumnRun]:
-    for edit in mend.edits:
-        assert isinstance(edit, SetCells)
-        yield from edit.runs
 
 
 def _finding(calculation: Calculation, sheet: Sheet, each: Break) -> Finding:

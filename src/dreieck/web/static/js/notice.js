@@ -11,11 +11,16 @@ export function refusal(text) {
 
 // A problem in words, as a page shows it.
 export function problem(text) {
-  const said = document.createElement("p");
-  said.className = "notice problem";
-  said.setAttribute("role", "alert");
-  said.textContent = text;
-  return said;
+  const told = said(text, "problem");
+  told.setAttribute("role", "alert");
+  return told;
+}
+
+function said(text, kind) {
+  const paragraph = document.createElement("p");
+  paragraph.className = `notice ${kind}`;
+  paragraph.textContent = text;
+  return paragraph;
 }
 
 export function tell(text) {
@@ -24,10 +29,7 @@ export function tell(text) {
 
 // What was done, in words.
 export function note(text) {
-  const said = document.createElement("p");
-  said.className = "notice told";
-  said.textContent = text;
-  place().replaceChildren(said);
+  place().replaceChildren(said(text, "told"));
 }
 
 export function hush() {

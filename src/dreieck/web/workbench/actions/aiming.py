@@ -3,6 +3,7 @@
 from __future__ import annotations
 
 from dreieck.core.checking.aim import aimed
+from dreieck.core.editing.following import same_sheet
 from dreieck.core.exceptions import DreieckError
 from dreieck.core.formula import mentions
 from dreieck.core.formula.locks import Relocked
@@ -54,7 +55,7 @@ def find_locks(context: Context, wish: Aim) -> str:
     if landing == at:
         raise DreieckError("Choose a landing other than the start; any locks serve the start.")
     named = mention.reference.sheet or situation.home.name
-    if named.casefold() != pointed_on.name.casefold():
+    if not same_sheet(named, pointed_on.name):
         raise DreieckError(
             f"{circled(index)} reads {named}, and locks cannot change that: point there, or write"
             f" the start anew to read {pointed_on.name}."

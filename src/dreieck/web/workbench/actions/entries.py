@@ -81,12 +81,13 @@ def _differing(context: Context, sheet: Sheet, cell: Cell, block: Block) -> str:
     others = f"the other {many(block.size - 1, 'landing')} of {block.area.text}"
     if not isinstance(content, Shape):
         return f"{cell.text} holds no formula any more, unlike {others}."
-    asks: dict[str, str | int] = {
-        "to": cell.text,
-        "says": ",".join(part.text for part in block.parts[:MAX_PLACES]),
-        "offered": context.opened.revision,
-    }
-    context.offers.append(Offer(f"The same in all {block.size:,}", "same-in-all", asks))
+    if len(block.parts) <= MAX_PLACES:
+        asks = {
+            "to": cell.text,
+            "says": ",".join(part.text for part in block.parts),
+            "offered": str(context.opened.revision),
+        }
+        context.offers.append(Offer(f"The same in all {block.size:,}", "same-in-all", asks))
     return f"{cell.text} differs now from {others}."
 
 
