@@ -5,7 +5,7 @@ The module touches no page, so it is asked as it stands, with made-up answers.
 
 import pytest
 
-SENT = {"sheet": 2, "home": 0, "anchor": "C5", "focus": "C5", "left": 1, "top": 1,
+SENT = {"sheet": 2, "home": 0, "anchor": "C5", "focus": "C5", "also": "", "left": 1, "top": 1,
         "writing": "", "text": None, "flipped": False, "fresh": False,
         "source": "", "target": "", "landing": "", "values": "", "step": ""}  # fmt: skip
 WRITING = {**SENT, "writing": "C5", "text": "=B5"}
@@ -35,7 +35,24 @@ def went_on(**given):
     return made
 
 
+def waited(**given):
+    """The same, but asked before something else that the hands did before it was sent."""
+    made = case(**given)
+    made["request"]["sent"] = made["times"]["now"] = 4
+    return made
+
+
+CHOSEN = {**SENT, "anchor": "G10", "focus": "G10"}
+
+
 CASES = {
+    "a move that waited, and another cell was chosen meanwhile: it stays chosen": (
+        waited(does=["moves"], selected=4, sent=CHOSEN, now=CHOSEN),
+        {"whole": True, "changes": {**LED, "anchor": "G10", "focus": "G10"}},
+    ),
+    "a move that waited, and was chosen before: all is taken": (
+        waited(does=["moves"], selected=3), {"whole": True, "changes": LED},
+    ),
     "nothing happened since: all is taken": (case(), {"whole": True, "changes": LED}),
     "the hands went on: nothing is taken": (went_on(), {"changes": {}, "lost": False}),
     "the server insists: all is taken": (

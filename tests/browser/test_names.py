@@ -88,7 +88,7 @@ def test_a_rate_is_lifted_out_of_forty_formulas_and_changes_them_all(bench):
     bench.shows("G10", "25.2")
     bench.keys("Control+z", "Control+z")
     bench.click("G10")
-    expect(bench.desk).to_have_value("=C5*1.75")
+    expect(bench.desk).to_have_value("=C10*1.75")
 
 
 def test_rows_come_and_go_and_a_name_follows(bench):

@@ -10,10 +10,19 @@ export function adoption({ request, does, sent, now, times, answer }) {
   const wentOn = times.now !== request.sent;
   const began = begunSince({ request, does, now, times });
   const writes = now.text !== null;
-  if ((!wentOn && !began) || (insists && !(wentOn && writes))) return { whole: true, changes: led };
+  if ((!wentOn && !began) || (insists && !(wentOn && writes)))
+    return {
+      whole: true,
+      changes: insists ? led : { ...led, ...chosenSince(request, does, now, times) },
+    };
   if (does.rehearses && times.ended <= request.asked) return { changes: rehearsal(led, sent, now) };
   if (does.moves && (began || !writes)) return { changes: place(led, request, now, times) };
   return { changes: {}, lost: insists && sent.text !== null };
+}
+
+// The cell that was chosen after a move was asked for, though before it was sent: it stays chosen.
+function chosenSince(request, does, { anchor, focus, also }, times) {
+  return does.moves && times.selected > request.asked ? { anchor, focus, also } : {};
 }
 
 // Whether an entry was begun while a move was on its way: it belongs into the cell that this led to.
