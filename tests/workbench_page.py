@@ -43,8 +43,7 @@ class Workbench:
 
     def pull(self, start, end):
         """Pull the pointer from one box to another, step by step."""
-        self.settle()
-        for position, box in enumerate((start.bounding_box(), end.bounding_box())):
+        for position, box in enumerate((self.box(start), self.box(end))):
             x, y = box["x"] + box["width"] / 2, box["y"] + box["height"] / 2
             self.page.mouse.move(x, y, steps=6)
             if position == 0:
@@ -54,6 +53,11 @@ class Workbench:
     def settle(self):
         """Wait until the page has shown all that was asked of it."""
         expect(self.page.locator("#page-state:not([data-busy])")).to_have_count(1)
+
+    def box(self, drawn):
+        """Where a thing stands once nothing is drawn anew any more."""
+        self.settle()
+        return drawn.bounding_box()
 
     @property
     def grip(self):

@@ -33,13 +33,12 @@ def stands(bench, place):
 
 def test_a_mark_leads_to_its_cell_and_follows_what_is_typed_there(season):
     expect(mark(season, 1)).to_be_visible()
-    before = mark(season, 1).bounding_box()
+    before = season.box(mark(season, 1))
     mark(season, 1).click()
     season.at("Season!B5")
     season.type("20")
     season.keys("Enter")
-    season.settle()
-    assert mark(season, 1).bounding_box()["height"] < before["height"] / 2
+    assert season.box(mark(season, 1))["height"] < before["height"] / 2
 
 
 def test_a_chart_is_moved_sized_and_changed_by_the_pointer(season):

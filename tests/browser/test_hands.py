@@ -105,9 +105,7 @@ def test_an_entry_begun_while_a_jump_is_under_way_goes_where_the_jump_leads(slow
 
 
 def test_the_bars_lead_to_any_part_of_the_sheet(bench):
-    bench.settle()
-    thumb = bench.page.locator(".scroll.down i")
-    box = thumb.bounding_box()
+    box = bench.box(bench.page.locator(".scroll.down i"))
     bench.page.mouse.move(box["x"] + 3, box["y"] + 20)
     bench.page.mouse.down()
     bench.page.mouse.move(box["x"] + 3, box["y"] + 2000, steps=4)
@@ -181,9 +179,7 @@ def test_a_cell_is_opened_with_what_was_just_kept_in_it(slow_bench):
 def test_a_button_that_is_drawn_anew_while_it_is_pressed_still_works(slow_bench):
     bench = slow_bench
     bench.click("C5")
-    bench.settle()
-    button = bench.panel.get_by_role("button", name="next")
-    box = button.bounding_box()
+    box = bench.box(bench.panel.get_by_role("button", name="next"))
     bench.page.mouse.move(box["x"] + 5, box["y"] + 5)
     bench.page.mouse.down()
     bench.page.evaluate("document.getElementById('panel').innerHTML += ''")
@@ -261,8 +257,7 @@ def test_a_fill_is_pulled_beyond_the_edge_and_straight_from_the_flag(bench):
     bench.keys("Enter")
     bench.click("G12")
     bench.at("Loads!G12")
-    bench.settle()
-    flag = bench.grip.bounding_box()
+    flag = bench.box(bench.grip)
     bench.page.mouse.move(flag["x"] + 5, flag["y"] + 5)
     bench.page.mouse.down()
     bench.page.mouse.move(flag["x"] + 5, 795, steps=5)

@@ -9,7 +9,7 @@ def heading(bench, **which):
 
 
 def pull_edge(bench, column, by):
-    box = heading(bench, column=column).bounding_box()
+    box = bench.box(heading(bench, column=column))
     x, y = box["x"] + box["width"] - 1, box["y"] + 12
     bench.page.mouse.move(x, y)
     bench.page.mouse.down()
@@ -25,8 +25,7 @@ def test_the_edge_of_a_heading_is_pulled_and_two_clicks_fit_it(bench):
     for column in (3, 4):
         expect(heading(bench, column=column)).to_have_css("width", "150px")
     expect(heading(bench, column=5)).to_have_css("width", "110px")
-    box = heading(bench, column=5).bounding_box()
-    bench.settle()
+    box = bench.box(heading(bench, column=5))
     bench.page.mouse.dblclick(box["x"] + box["width"], box["y"] + 12)
     expect(bench.notice).to_contain_text("Column E fitted.")
     expect(heading(bench, column=4)).to_have_css("width", "150px")
@@ -47,7 +46,7 @@ def test_headings_stay_in_view_with_what_the_locks_read_there(bench):
     for letter, cell in (("a", "B10"), ("b", "F4")):
         mark = bench.page.locator(".overlay .letter", has_text=letter)
         expect(mark).to_have_count(1)
-        at, around = mark.bounding_box(), bench.cell(cell).bounding_box()
+        at, around = bench.box(mark), bench.box(bench.cell(cell))
         assert abs(at["y"] + at["height"] / 2 - around["y"] - around["height"] / 2) < 12
     bench.click("F4")
     bench.at("Loads!F4")

@@ -5,8 +5,7 @@ from playwright.sync_api import expect
 
 def pull(bench, box, to, x, y):
     """Pull from so far into a box to the middle of another one."""
-    bench.settle()
-    begin, end = box.bounding_box(), to.bounding_box()
+    begin, end = bench.box(box), bench.box(to)
     bench.page.mouse.move(begin["x"] + x, begin["y"] + y)
     bench.page.mouse.down()
     bench.page.mouse.move(end["x"] + end["width"] / 2, end["y"] + end["height"] / 2, steps=6)
