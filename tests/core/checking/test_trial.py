@@ -1,13 +1,18 @@
 """Trying an input out, and four ways to lock a reference."""
 
+import math
+
 import pytest
-from tables import GRID, PRICES, WEEKS, filled
+from formulas import near_cells, near_formulas
+from hypothesis import given
+from hypothesis import strategies as st
+from tables import GRID, PRICES, WEEKS, filled, workbook
 
 from dreieck.core.calculate import Calculation
 from dreieck.core.checking.four_ways import four_ways
 from dreieck.core.checking.trial import tried
 from dreieck.core.exceptions import DreieckError
-from dreieck.core.grid import Area, Cell
+from dreieck.core.grid import EVERYWHERE, Area, Cell
 
 
 def trial(made, cell, value):
@@ -63,6 +68,34 @@ def test_a_share_that_stays_but_for_rounding_neither_answers_nor_is_missed():
     found = trial(made, "B1", 2.3)
     assert sorted(area.text for _, area in found.changed) == ["C4:C9", "E9"]
     assert silent(found) == []
+
+
+def differs(one, two):
+    if type(one) is type(two) is float:
+        return not math.isclose(one, two, rel_tol=1e-9)
+    return one != two or type(one) is not type(two)
+
+
+@given(
+    st.dictionaries(near_cells, near_formulas, min_size=1, max_size=10),
+    near_cells,
+    st.sampled_from([0.0, 2.0, -7.5]),
+)
+def test_what_answers_is_what_comes_out_otherwise(entries, cell, value):
+    made = workbook(Loads={each.text: entry for each, entry in entries.items()} | {cell.text: "1"})
+    found = tried(Calculation(made), made.sheets[0], cell, value)
+    formulas = [each for each, _ in made.sheets[0].formulas(EVERYWHERE)]
+    before = [Calculation(made).value("Loads", each) for each in formulas]
+    found.edit.apply(made)
+    after = [Calculation(made).value("Loads", each) for each in formulas]
+    other = {
+        each for each, one, two in zip(formulas, before, after, strict=True) if differs(one, two)
+    }
+    assert {each for _, area in found.changed for each in area.cells()} == other
+    assert found.count == len(other)
+    assert {(each.cell, each.after) for each in found.answers} <= set(
+        zip(formulas, after, strict=True)
+    )
 
 
 def test_a_value_that_changes_nothing_has_no_answers():

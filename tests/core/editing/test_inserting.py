@@ -11,7 +11,7 @@ from dreieck.core.editing.losing import losing_lines, losing_sheet
 from dreieck.core.editing.naming import given as name_given
 from dreieck.core.exceptions import DreieckError
 from dreieck.core.formula import Shape
-from dreieck.core.formula.tree import Lost, walk
+from dreieck.core.formula.tree import Lost, Name, walk
 from dreieck.core.grid import EVERYWHERE, MAX_COLUMN, MAX_ROW, Area, Cell, Lines
 from dreieck.core.sheet.layout import Layout
 from dreieck.core.values.look import Look
@@ -186,6 +186,51 @@ def test_what_would_be_lost_is_told_before():
     for lost in (losing_lines(book, prices, Lines("row", 1, 1)), losing_sheet(book, prices)):
         assert (lost.names, lost.texts[0]) == (("price", "twice"), "Loads!A1")
         assert lost.count == 5 + ("Loads!A2" in lost.texts)
+
+
+def lacking(book):
+    """The formulas, by sheet and cell, that lack a reference themselves or by a name of theirs."""
+    gone = {key for key, each in book.names.items() if lacks(each.shape, ())}
+    return {
+        (sheet.id, cell)
+        for sheet in book.sheets
+        for cell, shape in sheet.formulas(EVERYWHERE)
+        if lacks(shape, gone)
+    }
+
+
+def lacks(shape, gone):
+    return any(
+        isinstance(node, Lost) or (isinstance(node, Name) and node.text.casefold() in gone)
+        for node in walk(shape.tree)
+    )
+
+
+@given(st.dictionaries(near_cells, near_formulas, min_size=1, max_size=8), some_lines)
+def test_what_is_told_to_be_lost_is_what_a_deletion_loses(entries, lines):
+    book = workbook(
+        Loads={cell.text: entry for cell, entry in entries.items()},
+        Week_1={"B2": "=Loads!C3+1", "B3": "=rate_2*2", "B4": "=SUM(Loads!B2:B6)"},
+    )
+    apply(book, name_given(book, "rate_2", "Loads!$C$3"))
+    loads = book.sheets[0]
+    told = {
+        (sheet.id, cell)
+        for sheet, area in losing_lines(book, loads, lines).areas
+        for cell in area.cells()
+    }
+    counted = losing_lines(book, loads, lines).count
+    apply(book, deleted(book, loads, lines))
+    moved = {
+        (number, there.first)
+        for number, cell in told
+        if (
+            there := Area.of(cell)
+            if number != loads.id
+            else expected(Area.of(cell), deleted, lines)
+        )
+    }
+    assert moved == lacking(book) and len(told) == len(moved) == counted
 
 
 def test_nothing_falls_off_the_end_of_the_sheet():

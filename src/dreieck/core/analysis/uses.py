@@ -71,7 +71,7 @@ def _uses(
             yield from _uses(node.inner, how, function, guarded=guarded)
         case tree.Binary():
             inner: How = "text" if node.operator == "&" else "number"
-            inner = "value" if node.operator in ("=", "<>", "<", ">", "<=", ">=") else inner
+            inner = "value" if node.compares else inner
             for side in (node.left, node.right):
                 yield from _uses(side, inner, "", guarded=guarded)
         case tree.Linked():
@@ -107,7 +107,7 @@ def _asked(node: tree.Node) -> Iterator[Reference]:
             first = part.arguments[0] if part.arguments else None
             if isinstance(first, CellReference | RangeReference):
                 yield first
-        if isinstance(part, tree.Binary) and part.operator in ("=", "<>", ">", "<", ">=", "<="):
+        if isinstance(part, tree.Binary) and part.compares:
             for side, other in ((part.left, part.right), (part.right, part.left)):
                 empty = isinstance(other, tree.Text) and not other.value
                 zero = isinstance(other, tree.Number) and other.value == 0

@@ -70,17 +70,16 @@ def _few(areas: Sequence[Area]) -> Sequence[Area]:
 def outcome(calculation: Calculation, mending: Mending) -> tuple[int, int]:
     """How many results of the cells that are written would change, and how many errors go."""
     after = calculation.with_edits(mending.edits)
-    names = {sheet.id: sheet.name for sheet in calculation.workbook.sheets}
     changed = gone = compared = 0
     for edit in mending.edits:
         if not isinstance(edit, SetCells):
             continue
+        sheet = calculation.workbook.sheet_by_id(edit.sheet_id).name
         for cell in cells_of(tuple(edit.areas())):
             compared += 1
             if compared > MAX_COMPARED:
                 return changed, gone
-            one = calculation.value(names[edit.sheet_id], cell)
-            two = after.value(names[edit.sheet_id], cell)
+            one, two = calculation.value(sheet, cell), after.value(sheet, cell)
             changed += one != two
             gone += isinstance(one, Error) and not isinstance(two, Error)
     return changed, gone

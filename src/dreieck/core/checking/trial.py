@@ -12,7 +12,7 @@ from dreieck.core.calculate import Block, Calculation, block_at
 from dreieck.core.calculate.elementwise import distinct
 from dreieck.core.calculate.read_map import touched_areas
 from dreieck.core.grid import Area, Cell
-from dreieck.core.grid.areas import areas_of
+from dreieck.core.grid.areas import areas_of, mask_of
 from dreieck.core.sheet.cells import Kind, is_kind
 from dreieck.core.sheet.content import Content
 from dreieck.core.sheet.edits import SetCells
@@ -152,13 +152,8 @@ def _silent(
             expected = _expected(part, block.area, cell) if home is sheet else part
             if expected is None:
                 continue
-            mask = np.ones((expected.width, expected.height), bool)
-            for other, depends in touched:
-                shared = depends.common(expected) if other == name else None
-                if shared:
-                    left, top = shared.left - expected.left, shared.top - expected.top
-                    mask[left : left + shared.width, top : top + shared.height] = False
-            for silent in areas_of(expected, mask):
+            answering = mask_of(expected, (area for other, area in touched if other == name))
+            for silent in areas_of(expected, ~answering):
                 yield name, silent
 
 

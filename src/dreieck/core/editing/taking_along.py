@@ -70,7 +70,7 @@ def _across(sheet: Sheet, lines: Lines, before: Area, length: int) -> tuple[Shap
     """
     axis, first = lines.axis, before.first
     behind = first.step(axis, lines.count + 1)
-    one, other = sheet.content(first), sheet.content(behind) if behind.on_sheet else None
+    one, other = sheet.content(first), sheet.content(behind)
     if not isinstance(one, Shape) or not isinstance(other, Shape):
         return None
     old = _before_the_lines(sheet, lines, first, one)
@@ -103,9 +103,7 @@ def _undisturbed(
 def _at_the_end(sheet: Sheet, lines: Lines, before: Area) -> tuple[Shape, Area] | None:
     """The formula of a block that ended before the lines, and the lines."""
     first = before.first
-    held, above = sheet.content(first), None
-    if first.on(lines.axis) > 1:
-        above = sheet.content(first.step(lines.axis, -1))
+    held, above = sheet.content(first), sheet.content(first.step(lines.axis, -1))
     if not isinstance(held, Shape) or not isinstance(above, Shape):
         return None
     if held.plain is not above.plain or is_total(held, first):

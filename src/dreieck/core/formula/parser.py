@@ -24,7 +24,7 @@ MAX_LENGTH = 10_000
 
 _LEVELS = {
     operator: level
-    for level, operators in enumerate((("=", "<>", "<", ">", "<=", ">="), "&", "+-", "*/", "^"))
+    for level, operators in enumerate((tree.COMPARISONS, "&", "+-", "*/", "^"))
     for operator in operators
 }
 

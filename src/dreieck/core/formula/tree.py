@@ -11,6 +11,9 @@ from dataclasses import dataclass, replace
 
 from dreieck.core.formula.reference import CellReference, RangeReference, Reference
 
+COMPARISONS = ("=", "<>", "<", ">", "<=", ">=")
+"""The operators that tell true or false of two values (OpenFormula 6.4.7)."""
+
 
 @dataclass(frozen=True, slots=True)
 class Number:
@@ -87,6 +90,11 @@ class Binary:
     operator: str
     left: Node
     right: Node
+
+    @property
+    def compares(self) -> bool:
+        """Whether it tells true or false of its values."""
+        return self.operator in COMPARISONS
 
 
 @dataclass(frozen=True, slots=True)

@@ -52,6 +52,16 @@ def _joined_along(axis: Axis, areas: list[Area]) -> list[Area]:
     return found
 
 
+def mask_of(area: Area, areas: Iterable[Area]) -> NDArray[np.bool_]:
+    """The cells of an area that lie in some of others; a mask by column and row."""
+    mask = np.zeros((area.width, area.height), bool)
+    for each in areas:
+        if common := area.common(each):
+            left, top = common.left - area.left, common.top - area.top
+            mask[left : left + common.width, top : top + common.height] = True
+    return mask
+
+
 def cells_of(areas: tuple[Area, ...]) -> Iterator[Cell]:
     """The cells of areas, one after the other."""
     for area in areas:

@@ -92,7 +92,7 @@ class Sheet:
         return other
 
     def content(self, cell: Cell) -> Content | None:
-        """What a cell holds, None where it is empty."""
+        """What a cell holds, None where it is empty or beyond the sheet."""
         column = self.columns.get(cell.column)
         content: Content | None = None if column is None else column.get(cell.row)
         return content

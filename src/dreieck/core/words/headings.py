@@ -41,7 +41,7 @@ def heading_left(sheet: Sheet, cell: Cell) -> str | None:
     several do; else the nearest one.
     """
     found: list[Cell] = []
-    beside = sheet.content(cell.step("column", -1)) if cell.column > 1 else None
+    beside = sheet.content(cell.step("column", -1))
     if beside is None and isinstance(sheet.content(cell), str):
         # It is the label of its own row.
         return None
@@ -62,7 +62,7 @@ def heading_left(sheet: Sheet, cell: Cell) -> str | None:
 
 def heading_over(sheet: Sheet, cell: Cell) -> str | None:
     """The heading above a cell, unless that has a label of its own and stands apart."""
-    beside = sheet.content(cell.step("column", -1)) if cell.column > 1 else None
+    beside = sheet.content(cell.step("column", -1))
     above = [cell.step("row", -step) for step in (1, 2) if cell.row > step]
     apart = len(above) == 2 and not any(sheet.content(each) is not None for each in above)
     return None if apart and isinstance(beside, str) else heading_above(sheet, cell)
@@ -73,8 +73,8 @@ def is_corner(sheet: Sheet, cell: Cell) -> bool:
     content = sheet.content(cell)
     if not isinstance(content, str) or not _BOTH_AXES.search(content.strip()):
         return False
-    right = sheet.content(cell.step("column", 1)) if cell.column < MAX_COLUMN else None
-    below = sheet.content(cell.step("row", 1)) if cell.row < MAX_ROW else None
+    right = sheet.content(cell.step("column", 1))
+    below = sheet.content(cell.step("row", 1))
     if right is None or below is None:
         return False
     return isinstance(below, str) or not isinstance(right, str)
@@ -85,7 +85,7 @@ def _tells_apart(sheet: Sheet, cell: Cell) -> bool:
     texts: list[str] = []
     for step in (-1, 1):
         at = cell if step > 0 else cell.step("row", -1)
-        while at.on_sheet and abs(at.row - cell.row) <= _NEARBY:
+        while abs(at.row - cell.row) <= _NEARBY:
             content = sheet.content(at)
             # Above the first number beside it stands the heading.
             if not isinstance(content, str) or not _is_row(sheet, at):
@@ -126,22 +126,18 @@ def heading_of(sheet: Sheet, area: Area, *, grows: bool = False) -> str | None:
     if is_line and left and not grows and _is_whole(sheet, area, "column"):
         return left
     if area.width == 1:
-        rows = _from_to(heading_left(sheet, first), heading_left(sheet, last))
-        return _joined(heading_above(sheet, first), rows)
+        return _joined(above, _from_to(left, heading_left(sheet, last)))
+    columns = _from_to(above, heading_above(sheet, last))
     if area.height == 1:
-        columns = _from_to(heading_above(sheet, first), heading_above(sheet, last))
-        return _joined(heading_left(sheet, first), columns)
-    ends = heading_left(sheet, first), heading_left(sheet, last)
-    rows = _from_to(*ends) if all(ends) else None
-    columns = _from_to(heading_above(sheet, first), heading_above(sheet, last))
-    return _joined(rows, columns)
+        return _joined(left, columns)
+    ends = left, heading_left(sheet, last)
+    return _joined(_from_to(*ends) if all(ends) else None, columns)
 
 
 def column_heading(sheet: Sheet, column: Area) -> str | None:
     """What a column of a table is called: by its first text if numbers follow, or from above."""
-    first, second = sheet.content(column.first), None
-    if column.height > 1:
-        second = sheet.content(column.first.step("row", 1))
+    first = sheet.content(column.first)
+    second = sheet.content(column.first.step("row", 1)) if column.height > 1 else None
     is_text = isinstance(first, str) and bool(first.strip())
     if is_text and (not isinstance(second, str) or _heads(sheet, column.first)):
         return str(first).strip()
@@ -160,8 +156,6 @@ def _is_whole(sheet: Sheet, area: Area, axis: Axis) -> bool:
         if content is not None:
             return False
     behind = area.last.step(axis, 1)
-    if not behind.on_sheet:
-        return True
     content = sheet.content(behind)
     is_end = content is None or isinstance(content, str) is not isinstance(
         sheet.content(area.last), str
@@ -191,12 +185,6 @@ def list_around(sheet: Sheet, cell: Cell) -> Area:
     return Area(cell.column, first, cell.column, last)
 
 
-def _sort(sheet: Sheet, cell: Cell) -> type | None:
-    """Text, or what is worked out with; None for an empty cell."""
-    content = sheet.content(cell)
-    return None if content is None else str if isinstance(content, str) else float
-
-
 def _heads(sheet: Sheet, cell: Cell) -> bool:
     """Whether a text stands in a row of headings: beside some above numbers, or looking so."""
     if sheet.look(cell).role == "heading":
@@ -213,7 +201,7 @@ def _heads(sheet: Sheet, cell: Cell) -> bool:
 
 def _of_entry(sheet: Sheet, cell: Cell) -> str | None:
     """What a text is called that is an entry of a table, by its row and column: ``Ben, Hut``."""
-    beside = sheet.content(cell.step("column", -1)) if cell.column > 1 else None
+    beside = sheet.content(cell.step("column", -1))
     label, heading = heading_left(sheet, cell), list_heading(sheet, cell)
     if beside is None or label is None or heading is None:
         return None

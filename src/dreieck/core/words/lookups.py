@@ -88,10 +88,12 @@ def _key(reader: Reader, node: tree.Node) -> Said:
 
 def _is_exact(way: list[tree.Node]) -> bool:
     """Whether only what is equal is found, by the last argument of a lookup."""
-    last = way[0] if way else None
-    return (isinstance(last, tree.Logical) and not last.value) or (
-        isinstance(last, tree.Missing) or (last is not None and number_of(last) == 0)
-    )
+    if not way:
+        return False
+    last = way[0]
+    if isinstance(last, tree.Logical):
+        return not last.value
+    return isinstance(last, tree.Missing) or number_of(last) == 0
 
 
 def _index(reader: Reader, arguments: tuple[tree.Node, ...]) -> Said | None:
@@ -208,9 +210,9 @@ def _matched(node: tree.Node) -> tuple[tree.Node, tree.Node, str] | None:
     if speech_of(node.function) is not Speech.PLACE:
         return None
     key, keys, *way = node.arguments
-    near = 1.0 if not way else number_of(way[0])
-    if isinstance(way[0] if way else None, tree.Missing):
-        near = 0.0
+    near: float | None = 1.0
+    if way:
+        near = 0.0 if isinstance(way[0], tree.Missing) else number_of(way[0])
     return (key, keys, _NEAR.get(near, "")) if near is not None else None
 
 

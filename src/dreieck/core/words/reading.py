@@ -54,9 +54,11 @@ def by_position(workbook: Workbook, shape: Shape, at: Cell) -> str:
     """A formula in words that hold for every cell: ``the cell above ÷ the cell 2 up − 1``."""
     sheet = workbook.sheets[0].name
     phrases = Spoken(workbook, Place(sheet, at), shape.tree).node(shape.tree)
-    words = [phrase.text.strip("()") if phrase.kind == "where" else phrase.text
-             for phrase in phrases if phrase.kind != "thing" or not phrase.tag]  # fmt: skip
-    return " ".join(words)
+    return " ".join(
+        phrase.text.strip("()") if phrase.kind == "where" else phrase.text
+        for phrase in phrases
+        if phrase.kind != "thing" or not phrase.tag
+    )
 
 
 def where(reference: Reference, at: Cell) -> str:
@@ -100,45 +102,45 @@ class Spoken:
             case tree.Linked():
                 before, between = _LINKS[node.operator]
                 if before:
-                    yield Phrase("words", before)
+                    yield words(before)
                 yield from self.node(node.first)
-                yield Phrase("words", between)
+                yield words(between)
                 yield from self.node(node.last)
             case tree.Group():
-                yield Phrase("words", "(")
+                yield words("(")
                 yield from self.node(node.inner)
-                yield Phrase("words", ")")
+                yield words(")")
             case tree.Prefix():
-                yield Phrase("words", "minus" if node.sign == "-" else "plus")
+                yield words("minus" if node.sign == "-" else "plus")
                 yield from self.node(node.operand)
             case tree.Percent():
                 yield from self.node(node.operand)
-                yield Phrase("words", "percent")
+                yield words("percent")
             case tree.Call():
                 yield from self.call(node)
             case tree.Number():
-                yield Phrase("words", node.spelled or number_text(node.value))
+                yield words(node.spelled or number_text(node.value))
             case tree.Text():
-                yield Phrase("words", f"“{node.value}”" if node.value else "no text")
+                yield words(f"“{node.value}”" if node.value else "no text")
             case tree.Logical():
-                yield Phrase("words", "true" if node.value else "false")
+                yield words("true" if node.value else "false")
             case tree.Inline():
-                yield Phrase("words", Shape.of(node).text(self.place.cell)[1:])
+                yield words(Shape.of(node).text(self.place.cell)[1:])
             case tree.Name():
                 yield Phrase("thing", node.text)
             case tree.Missing():
-                yield Phrase("words", "nothing")
+                yield words("nothing")
             case tree.Lost():
-                yield Phrase("words", "a lost reference")
+                yield words("a lost reference")
             case tree.ErrorLiteral():
-                yield Phrase("words", f"the error {node.code}")
+                yield words(f"the error {node.code}")
 
     def reference(self, reference: Reference) -> Iterator[Phrase]:
         """A reference by the headings of what it reads."""
         read = self.read(reference)
         if read is None:
             self.numbered(reference)
-            yield Phrase("words", "a lost reference")
+            yield words("a lost reference")
             return
         yield from self.thing(reference, heading_of(*read, grows=ends_apart(reference)))
 
@@ -216,12 +218,12 @@ class Spoken:
                     missing = function.parameter(index)
                     yield words(missing.left_out if missing.optional else "…")
             elif piece.strip():
-                yield Phrase("words", piece.strip())
+                yield words(piece.strip())
 
     def listed(self, arguments: tuple[tree.Node, ...]) -> Iterator[Phrase]:
         for index, argument in enumerate(arguments):
             if index:
-                yield Phrase("words", "and" if index == len(arguments) - 1 else ",")
+                yield words("and" if index == len(arguments) - 1 else ",")
             yield from self.node(argument)
 
 

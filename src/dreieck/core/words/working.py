@@ -28,7 +28,6 @@ MAX_STEPS = 40
 _LISTED = 4
 _SO = 3
 _LOOKING_OTHERWISE = ("percent", "date", "time", "datetime", "duration")
-_COMPARED = ("=", "<>", "<", ">", "<=", ">=")
 _ROOM = 14
 
 
@@ -208,7 +207,7 @@ class _Worker:
         """A condition in numbers, as it holds or not."""
         if held:
             return self.plain(node)
-        if isinstance(node, tree.Binary) and node.operator in _OPPOSITE:
+        if isinstance(node, tree.Binary) and node.compares:
             return self.plain(replace(node, operator=_OPPOSITE[node.operator]))
         return f"it is not so that {self.plain(node)}"
 
@@ -305,4 +304,4 @@ def _is_step(node: tree.Node) -> bool:
     """Whether a part is told by itself: a call, a comparison, what stands in brackets."""
     if isinstance(node, tree.Call):
         return bool(node.arguments)
-    return isinstance(node, tree.Binary) and node.operator in _COMPARED
+    return isinstance(node, tree.Binary) and node.compares

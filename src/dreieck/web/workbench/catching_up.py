@@ -15,7 +15,7 @@ from dreieck.core.grid import Area, Cell
 from dreieck.core.sheet.content import typed_text
 from dreieck.core.sheet.workbook import Workbook
 from dreieck.store import OpenWorkbook
-from dreieck.web.workbench.page_state import PageState
+from dreieck.web.workbench.page_state import PageState, held
 
 
 def catch_up(opened: OpenWorkbook, state: PageState) -> str:
@@ -94,8 +94,8 @@ def _follow(workbook: Workbook, steps: Sequence[Step], state: PageState) -> None
         # Of a rule whose area is gone the cell is left in which its condition is written.
         state.rule_for = area(state.rule_for, home) or state.writing
         state.landing = cell(state.landing, home) if state.landing else ""
-    held = {"tried_at": cell, "aimed_at": cell, "copied": area, "look_taken": area}
-    for field, follow in held.items():
-        sheet, _, place = getattr(state, field).partition(" ")
-        if sheet.isdecimal() and place:
-            setattr(state, field, f"{sheet} {follow(place, int(sheet))}")
+    holding = {"tried_at": cell, "aimed_at": cell, "copied": area, "look_taken": area}
+    for field, follow in holding.items():
+        if found := held(getattr(state, field)):
+            sheet, place = found
+            setattr(state, field, f"{sheet} {follow(place, sheet)}")

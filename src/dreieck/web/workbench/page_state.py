@@ -178,6 +178,12 @@ class PageState(Tried, Rehearsed, Written, Selected, InView):
         return bool(self.trial) and self.text is None and not self.target
 
 
+def held(said: str) -> tuple[int, str] | None:
+    """The number of a sheet and the place on it that a page holds, if it holds any."""
+    number, _, place = said.partition(" ")
+    return (int(number), place) if number.isdecimal() and place else None
+
+
 class Asked(BaseModel):
     """What a page says with a request beside its state.
 

@@ -14,12 +14,12 @@ from dreieck.core.functions import Trait, calls
 from dreieck.core.grid import Area, Cell
 from dreieck.core.sheet.content import Entry, Unreadable
 from dreieck.core.values import UNFINISHED, Error, Place
-from dreieck.core.values.ambiguous import Other
 from dreieck.core.values.decimals import joined_text
 from dreieck.core.values.formats import TYPED_TEXT, read_number
 from dreieck.core.values.locales import neutral, typed_again
 from dreieck.core.words.counting import many
 from dreieck.core.words.explain import Explanation, explain
+from dreieck.web.workbench.actions.offers import Offer, other_readings
 from dreieck.web.workbench.chart_card import ChartCard, chart_card
 from dreieck.web.workbench.desk import Card, Desk, moved_text
 from dreieck.web.workbench.findings_shown import Found, counted, elsewhere, found, state_of
@@ -94,7 +94,7 @@ class Panel:
     findings: list[Found]
     on_sheet: list[Found]
     taken: str
-    others: tuple[Other, ...]
+    readings: list[Offer]
     draws: bool
     is_formula: bool
     in_numbers: bool
@@ -156,7 +156,7 @@ def panel(situation: Situation, desk: Desk) -> Panel:
         findings=found(situation),
         on_sheet=_on_sheet(situation),
         taken=entry.taken if entry else "",
-        others=entry.others if entry else (),
+        readings=_readings(situation, entry),
         draws=_draws(situation),
         is_formula=situation.shape is not None,
         in_numbers=situation.state.working,
@@ -180,6 +180,13 @@ def _two_readings(situation: Situation) -> Entry | None:
     if not isinstance(content, str) or on_purpose or situation.desk_text != content:
         return None
     return situation.workbook.read_entry(content, situation.here)
+
+
+def _readings(situation: Situation, entry: Entry | None) -> list[Offer]:
+    """The other readings of what a cell holds; what is still written has none yet."""
+    if entry is None or situation.writing:
+        return []
+    return other_readings(situation.desk_cell, entry.others, situation.opened.revision)
 
 
 def _draws(situation: Situation) -> bool:

@@ -21,7 +21,7 @@ from dreieck.web.colours import COLOURS, colour_of
 from dreieck.web.workbench.charts_shown import ChartShown, charts_in_view
 from dreieck.web.workbench.dressed import dressed_as
 from dreieck.web.workbench.measuring import fits, room_in
-from dreieck.web.workbench.page_state import PageState
+from dreieck.web.workbench.page_state import PageState, held
 from dreieck.web.workbench.situation import Situation
 from dreieck.web.workbench.window import AxisShown, Window, window
 
@@ -180,8 +180,8 @@ def _answers(situation: Situation, cell: Cell) -> bool:
 
 def _copied(state: PageState) -> Area | None:
     """The area on the shown sheet that was copied last."""
-    sheet, _, area = state.copied.partition(" ")
-    return Area.parse(area) if sheet == str(state.sheet) and area else None
+    copied = held(state.copied)
+    return Area.parse(copied[1]) if copied and copied[0] == state.sheet else None
 
 
 def _dependents(situation: Situation) -> list[Area]:

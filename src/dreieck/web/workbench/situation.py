@@ -23,7 +23,7 @@ from dreieck.core.values import UNFINISHED, Place, Value
 from dreieck.core.values.look import PLAIN, Look, shown_text
 from dreieck.store import OpenWorkbook
 from dreieck.web.workbench.finding_cache import breaks_on, findings_of
-from dreieck.web.workbench.page_state import PageState
+from dreieck.web.workbench.page_state import PageState, held
 
 _MAX_BLOCKS = 40
 """So many blocks of one fill are looked at."""
@@ -123,11 +123,11 @@ class Situation:
     @cached_property
     def tried_place(self) -> Place | None:
         """The cell that holds a trial value."""
-        number, _, cell = self.state.tried_at.partition(" ")
-        if not self.state.trying or not number.isdigit():
+        found = held(self.state.tried_at) if self.state.trying else None
+        if found is None:
             return None
-        sheets = (sheet for sheet in self.workbook.sheets if sheet.id == int(number))
-        return next((Place(sheet.name, Cell.parse(cell)) for sheet in sheets), None)
+        sheets = (each for each in self.workbook.sheets if each.id == found[0])
+        return next((Place(each.name, Cell.parse(found[1])) for each in sheets), None)
 
     @property
     def is_input(self) -> bool:

@@ -21,7 +21,7 @@ from dreieck.core.checking.weighing.reading import Reading
 from dreieck.core.formula.reference import RangeReference, ends_apart
 from dreieck.core.functions import Trait, has
 from dreieck.core.grid import AXES, Area, Cell
-from dreieck.core.grid.areas import Mask, areas_of, joined
+from dreieck.core.grid.areas import Mask, areas_of, joined, mask_of
 from dreieck.core.sheet.cells import Cells, Kind
 from dreieck.core.sheet.edits import SetCells
 from dreieck.core.sheet.sheet import Sheet
@@ -228,11 +228,6 @@ def _numbers_as_text(subject: Subject, use: Use) -> Iterator[Finding]:
 
 def _reading_some(subject: Subject, use: Use, areas: tuple[Area, ...]) -> Iterator[Area]:
     """The landings whose range holds some of areas."""
+    reading = [where for area in areas if (where := where_reads(use.reference, area))]
     for part in subject.parts:
-        mask = np.zeros((part.width, part.height), bool)
-        for area in areas:
-            where = where_reads(use.reference, area)
-            if where and (where := where.common(part)):
-                left, top = where.left - part.left, where.top - part.top
-                mask[left : left + where.width, top : top + where.height] = True
-        yield from areas_of(part, mask)
+        yield from areas_of(part, mask_of(part, reading))

@@ -94,7 +94,7 @@ def _should_go_on(
 
 
 def _is_same(sheet: Sheet, shape: Shape, cell: Cell) -> bool:
-    content = sheet.content(cell) if cell.on_sheet else None
+    content = sheet.content(cell)
     return isinstance(content, Shape) and content.plain is shape.plain
 
 

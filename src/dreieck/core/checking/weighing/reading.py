@@ -14,7 +14,7 @@ from dreieck.core.checking.surroundings import texts_along
 from dreieck.core.checking.weighing.guards import is_passed, ways
 from dreieck.core.formula.reference import CellReference
 from dreieck.core.grid import AXES, CROSSING, Area, Axis, Cell
-from dreieck.core.grid.areas import Mask
+from dreieck.core.grid.areas import Mask, mask_of
 from dreieck.core.sheet.cells import Kind
 from dreieck.core.sheet.sheet import Sheet
 from dreieck.core.values import Place
@@ -84,13 +84,8 @@ class Reading:
     @cached_property
     def own(self) -> Mask:
         """The landings that read other landings of the block."""
-        mask = np.zeros((self.area.width, self.area.height), bool)
-        for part in self.subject.parts if self.home else ():
-            common = self.area.common(part)
-            if common:
-                left, top = common.left - self.area.left, common.top - self.area.top
-                mask[left : left + common.width, top : top + common.height] = True
-        return np.broadcast_to(mask, self.shape)
+        own = mask_of(self.area, self.subject.parts if self.home else ())
+        return np.broadcast_to(own, self.shape)
 
     def passed(self, mask: Mask) -> Mask:
         """Those of the landings marked that a condition of the formula leads past this use."""

@@ -74,7 +74,7 @@ def gives_no_number(shape: Shape) -> bool:
     while isinstance(node, tree.Group):
         node = node.inner
     if isinstance(node, tree.Binary):
-        return node.operator in ("=", "<>", "<", ">", "<=", ">=")
+        return node.compares
     if isinstance(node, tree.Call) and len(node.arguments) == 3:
         return all(isinstance(each, tree.Text) for each in node.arguments[1:])
     return False

@@ -1,5 +1,6 @@
 // What a chart shows, as the options of the library that draws it. Series are told apart by hatching,
 // lines and symbols as well as by colour.
+export const LIBRARY = new URL("../vendor/echarts/echarts.common.min.js", import.meta.url).href;
 const TONES = ["c1", "c0", "c4", "c3", "c2", "c5"];
 const LINES = ["solid", "dashed", "dotted"];
 const SYMBOLS = ["circle", "rect", "triangle", "diamond", "roundRect", "arrow"];

@@ -1,6 +1,6 @@
 // Charts over the grid: drawn, chosen, moved, sized, and handed out as pictures.
 import { areaText } from "./address.js";
-import { optionOf } from "./chart_option.js";
+import { LIBRARY, optionOf } from "./chart_option.js";
 import { act, scene, show } from "./exchange.js";
 import { hideGuide, showGuide } from "./guide.js";
 import { tell } from "./notice.js";
@@ -8,7 +8,6 @@ import { box, under } from "./places.js";
 import { set, state } from "./state.js";
 import { inCell, keep, writingNow } from "./writing.js";
 
-const LIBRARY = new URL("../vendor/echarts/echarts.common.min.js", import.meta.url).href;
 const layer = document.getElementById("charts");
 // The charts in view by their numbers: figure, picture, and what it shows.
 const known = new Map();

@@ -1,7 +1,6 @@
 // Pages for paper: they print on request, and draw their charts before.
-import { optionOf } from "./chart_option.js";
+import { LIBRARY, optionOf } from "./chart_option.js";
 
-const LIBRARY = new URL("../vendor/echarts/echarts.common.min.js", import.meta.url).href;
 const WIDTH = 640;
 const HEIGHT = 340;
 

@@ -13,6 +13,7 @@ from dreieck.core.grid import Area, Cell
 from dreieck.core.values import Place
 from dreieck.web.workbench.actions.context import Aim, Context, Effect, Index, To, action
 from dreieck.web.workbench.actions.locks import formula_at_hand, rewrite
+from dreieck.web.workbench.page_state import held
 
 KEEP_AIMING = frozenset({"show", "show-sheet", "begin-aim", "stop-aim", "find-locks"})
 """The actions while which one goes on pointing; any other ends it."""
@@ -87,12 +88,12 @@ def take_formula(context: Context, wish: To) -> str:
 def _back(context: Context) -> None:
     """Show the landing again for which something was pointed at, which is over."""
     state = context.state
-    sheet_id, _, cell = state.aimed_at.partition(" ")
+    aimed_at = held(state.aimed_at)
     state.stop_aiming()
-    if not sheet_id.isdigit():
+    if aimed_at is None:
         return
-    landing = Cell.parse(cell)
-    context.show_sheet(context.opened.workbook.sheet_by_id(int(sheet_id)), Area.of(landing))
+    sheet, landing = context.opened.workbook.sheet_by_id(aimed_at[0]), Cell.parse(aimed_at[1])
+    context.show_sheet(sheet, Area.of(landing))
     if state.target:
         state.select(Area.parse(state.source))
     state.reveal, state.step = landing.text, "check"

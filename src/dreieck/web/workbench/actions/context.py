@@ -2,7 +2,7 @@
 
 from __future__ import annotations
 
-from collections.abc import Callable, Mapping
+from collections.abc import Callable
 from dataclasses import dataclass, field
 from enum import StrEnum
 from typing import Any, TypeVar, get_type_hints
@@ -13,17 +13,9 @@ from dreieck.core.grid import Area, Cell
 from dreieck.core.sheet.edits import Edit
 from dreieck.core.sheet.sheet import Sheet
 from dreieck.store import Library, OpenWorkbook
+from dreieck.web.workbench.actions.offers import Offer
 from dreieck.web.workbench.page_state import Number, PageState
 from dreieck.web.workbench.situation import Situation
-
-
-@dataclass(frozen=True)
-class Offer:
-    """Something that can be done next: what its button says, and the action that it asks for."""
-
-    says: str
-    action: str
-    wish: Mapping[str, str | int]
 
 
 @dataclass

@@ -19,6 +19,7 @@ from dreieck.core.values.look import Look, shown_text
 from dreieck.core.values.style import Line, Style
 from dreieck.core.words.counting import addresses
 from dreieck.web.workbench.actions.context import Context, action
+from dreieck.web.workbench.page_state import held
 
 _STYLES: TypeAdapter[Style] = TypeAdapter(Style)
 _EDGES = "({}) ({})".format(*("|".join(get_args(each)) for each in (dressing.Where, Line)))
@@ -146,10 +147,10 @@ def take_look(context: Context) -> str:
 @action()
 def give_look(context: Context) -> str:
     """Give the look that was taken to what is selected."""
-    number, _, area = context.state.look_taken.partition(" ")
-    if not area:
+    looked = held(context.state.look_taken)
+    if looked is None:
         raise DreieckError("No look was taken. Select cells that look right and take theirs.")
-    source, taken = context.opened.workbook.sheet_by_id(int(number)), Area.parse(area)
+    source, taken = context.opened.workbook.sheet_by_id(looked[0]), Area.parse(looked[1])
     edits = [
         edit
         for place in context.state.places

@@ -18,7 +18,8 @@ from dreieck.core.sheet.content import Entry, typed_text
 from dreieck.core.sheet.edits import SetCells, SetSeed
 from dreieck.core.sheet.sheet import Sheet
 from dreieck.core.words.counting import addresses, many
-from dreieck.web.workbench.actions.context import Context, Offer, To, action
+from dreieck.web.workbench.actions.context import Context, To, action
+from dreieck.web.workbench.actions.offers import Offer, other_readings
 from dreieck.web.workbench.actions.rules import keep_rule
 from dreieck.web.workbench.page_state import MAX_PLACES, Number, PageState
 
@@ -61,9 +62,7 @@ def enter(context: Context, wish: Move) -> str:
         context.insists = True
         return ""
     _step(state, sheet, wish)
-    for other in entry.others:
-        asks = {"to": cell.text, "says": other.entry, "offered": str(context.opened.revision)}
-        context.offers.append(Offer(other.says, "enter-instead", asks))
+    context.offers += other_readings(cell, entry.others, context.opened.revision)
     if entry.brackets_added == 1:
         return f"{cell.text}: a closing bracket was missing at the end and has been added."
     if entry.brackets_added:

@@ -15,8 +15,9 @@ from dreieck.core.grid import Area, Axis, Lines
 from dreieck.core.grid.areas import joined
 from dreieck.core.sheet.edits import Edit, SetCells
 from dreieck.core.words.counting import listed, many
-from dreieck.web.workbench.actions.context import Context, Effect, Offer, action
+from dreieck.web.workbench.actions.context import Context, Effect, action
 from dreieck.web.workbench.actions.entries import Move
+from dreieck.web.workbench.actions.offers import Offer
 from dreieck.web.workbench.page_state import Number
 
 _MAX_INSERTED_LINES = 10_000

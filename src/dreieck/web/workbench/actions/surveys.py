@@ -12,8 +12,9 @@ from dreieck.core.grid import Area
 from dreieck.core.sheet.sheet import Sheet
 from dreieck.core.words.counting import many
 from dreieck.web.turns import time_for_drawing
-from dreieck.web.workbench.actions.context import Context, Effect, Offer, To, action
+from dreieck.web.workbench.actions.context import Context, Effect, To, action
 from dreieck.web.workbench.actions.going import go_to
+from dreieck.web.workbench.actions.offers import Offer
 from dreieck.web.workbench.finding_cache import findings_on
 
 
