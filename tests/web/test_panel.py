@@ -1,5 +1,7 @@
 """What desk, panel and foot say in the situations that people get into."""
 
+import re
+
 import pytest
 
 
@@ -78,6 +80,18 @@ def test_gaps_and_errors_of_a_block_are_seen_in_the_miniature(page):
     assert page.html.count("tile gap") == 1
     assert page.html.count('"tile broken"') == 4
     assert "19 sound 0 in doubt 4 broken" in page.text
+
+
+def test_what_goes_on_being_written_is_no_error_in_the_foot(page):
+    def foot():
+        return re.search(r'id="foot".*', page.html, re.DOTALL)[0]
+
+    page.write("G5", "=SUM(C5:F5)*av")
+    assert "Loads!G5" in foot() and "#NAME?" not in foot()
+    page.write("G5", "=SUM(C5:F5)*2")
+    assert "290.6" in foot()
+    page.enter("G5", "=SUM(C5:F5)*av").select("G5")
+    assert "#NAME?" in foot()
 
 
 def test_keys_that_matter_now_stand_in_the_foot(page):

@@ -6,6 +6,7 @@ import math
 from dataclasses import dataclass
 
 from dreieck.core.grid import Area
+from dreieck.core.values import Error
 from dreieck.core.words.counting import addresses
 from dreieck.web.workbench.situation import Situation
 
@@ -33,8 +34,9 @@ def foot(situation: Situation) -> Foot:
         return Foot(where, _of_several(situation, name, places))
     if selection.size == 1:
         text = situation.shown_value(selection.first, name)
-        text = "" if text == "empty" else text
-        return Foot(where, [text[:80]] if text else [])
+        # What goes on being written is no error yet.
+        early = situation.writing and isinstance(situation.value(selection.first, name), Error)
+        return Foot(where, [] if early or text == "empty" else [text[:80]])
     pending = situation.calculation.results(name).pending(selection)
     if pending and pending.size > _MOST:
         return Foot(where, [f"{situation.sheet.count(selection):,} filled"])
