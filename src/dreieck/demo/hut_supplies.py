@@ -140,7 +140,7 @@ def _season() -> NewSheet:
 
 
 def _to_mend() -> NewSheet:
-    sheet = NewSheet("To mend", layout=Layout.wide({1: 140, 3: 124, 4: 124}))
+    sheet = NewSheet("To mend", layout=Layout.wide({1: 172, 3: 124, 4: 124}))
     _row(sheet, 1, {"A": "Fills with something wrong in each"}, _TITLE)
     sheet.entries |= {"A3": "Carrying price, per kg", "B3": "1.80"}
     sheet.looks["B3"] = _INPUT_2
