@@ -98,11 +98,15 @@ def suggesting(page: Page) -> None:
     page.keyboard.type("=SUM(C5:F5)*av")
 
 
-def both(page: Page) -> None:
+def proofs(page: Page) -> None:
+    page.goto("/workbooks/1/sheets/1?at=F13")
+    settle(page)
     page.keyboard.press("Escape")
-    select(page, "E8")
-    page.keyboard.press("Alt+KeyV")
-    page.keyboard.press("Alt+KeyV")
+    page.keyboard.press("Escape")
+    page.keyboard.type("=SUM(F7:F11)")
+    page.keyboard.press("Enter")
+    settle(page)
+    page.goto("/workbooks/1/proofs")
 
 
 def guide(page: Page) -> None:
@@ -218,7 +222,6 @@ VIEWS = {
     "rehearsing": rehearsing,
     "checking": checking,
     "suggesting": suggesting,
-    "both": both,
     "guide": guide,
     "finding": finding,
     "aiming": aiming,
@@ -232,6 +235,7 @@ VIEWS = {
     "shape-map": shape_map,
     "names": names,
     "lifting": lifting,
+    "proofs": proofs,
 }
 
 if __name__ == "__main__":

@@ -8,6 +8,7 @@ from dreieck.core.sheet.chart import Chart, Source
 from dreieck.core.sheet.content import Unreadable
 from dreieck.core.sheet.layout import Headings, Layout, LineLook, LineLooks, Rule
 from dreieck.core.sheet.names import named
+from dreieck.core.sheet.proof import STANDS, Proof
 from dreieck.core.sheet.sheet import Run, Sheet
 from dreieck.core.sheet.workbook import Workbook
 from dreieck.core.values.look import Look
@@ -23,6 +24,7 @@ NAMES = {
     "rate": "Loads!$B$3", "left_of": "A1", "items": "Loads!$A$7:$A$12", "share": "0.25",
     "all_of_it": "Loads!B:B", "by_row": "$C5",
 }  # fmt: skip
+PROOFS = ("=ADDS.UP(Loads!B2:B9,100%)", '=Loads!$A$1<>"a<b"&rate', "=NO.GAP('Hut 2'!B:B)")
 cells = st.builds(Cell, st.integers(1, 12), st.integers(1, 25))
 edges = st.sampled_from(["none", "none", "none", "thin", "thick", "double"])
 tones = st.sampled_from(["gentian", "larch", "lake", "rose", "moss", "plum", "slate", "broken"])
@@ -124,6 +126,10 @@ def workbooks(draw):
         if draw(st.booleans()):
             made = named(name, says, Cell(2, 2))
             workbook.names[made.key] = made
+    stated = draw(st.lists(st.sampled_from(PROOFS), unique=True))
+    workbook.proofs = tuple(
+        Proof(number, Shape.parse(text, STANDS)) for number, text in enumerate(stated, 3)
+    )
     return workbook
 
 
@@ -145,6 +151,8 @@ def differences(one, other):
         k: (n.name, n.shape) for k, n in other.names.items()
     }:
         found.append(f"names {one.names} {other.names}")
+    if one.proofs != other.proofs:
+        found.append(f"proofs {one.proofs} {other.proofs}")
     return found
 
 

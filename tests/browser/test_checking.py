@@ -97,7 +97,7 @@ def test_a_mixed_grid_comes_right_by_aim(bench):
     bench.at("Loads!C5:F10")
     button(bench, "a points at").click()
     expect(bench.notice).to_contain_text("Point at what a should read in Loads!F10")
-    bench.page.get_by_role("link", name="Prices").click()
+    bench.page.get_by_role("link", name="Prices", exact=True).click()
     bench.shows("A1", "Prices and weights, first week")
     bench.click("B3")
     expect(bench.notice).to_contain_text("locks cannot change that")

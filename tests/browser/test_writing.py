@@ -73,7 +73,7 @@ def test_a_formula_is_written_by_pointing_only(bench):
     bench.type("sum(")
     bench.keys("End")
     bench.type(")*(1+")
-    bench.page.get_by_role("link", name="Prices").click()
+    bench.page.get_by_role("link", name="Prices", exact=True).click()
     bench.click("B4")
     expect(bench.desk).to_have_value("=SUM(C5:F5)*(1+Prices!B4".replace("SUM", "sum"))
     bench.click("B3")
@@ -121,7 +121,7 @@ def test_suggestions_are_chosen_by_mouse_and_never_in_the_way(bench):
 
 
 def test_errors_lead_to_their_first_cause(bench):
-    bench.page.get_by_role("link", name="Prices").click()
+    bench.page.get_by_role("link", name="Prices", exact=True).click()
     bench.click("B3")
     bench.type("dear")
     bench.keys("Enter")
@@ -157,7 +157,7 @@ def test_sheets_are_handled_in_their_dialog(bench):
     dialog.get_by_role("button", name="Delete the sheet").click()
     expect(bench.notice).to_contain_text("Prices was deleted")
     bench.keys("Control+z")
-    expect(bench.page.get_by_role("link", name="Prices")).to_be_visible()
+    expect(bench.page.get_by_role("link", name="Prices", exact=True)).to_be_visible()
 
 
 def test_the_other_reading_of_an_entry_is_one_click_away(bench):

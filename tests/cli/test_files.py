@@ -13,6 +13,7 @@ from packages import package
 
 from dreieck.core.calculate import Calculation
 from dreieck.core.editing.entering import typed_workbook
+from dreieck.core.editing.proving import proven, stated
 from dreieck.files import FORMATS, Progress, Wish, write
 
 ENTRIES = {
@@ -145,3 +146,27 @@ def test_the_hook_and_the_script_of_the_docs_check_a_repository(folder):
     assert refused.returncode == 1 and "broken.ods: Loads!C4" in refused.stdout
     assert shell(nightly).returncode == 1
     assert json.loads((folder / "findings.sarif").read_text())["runs"][0]["results"]
+
+
+def test_check_tells_the_proofs_of_a_file_and_those_that_are_asked_for(folder):
+    workbook = typed_workbook({"Loads": ENTRIES}, {})
+    for text in ("=ADDS.UP(B4:B5,80)", "=NEVER.RISES(B4:B5)"):
+        proven(workbook, stated(workbook, text, workbook.sheets[0])).apply(workbook)
+    for ending in ("ods", "json"):
+        name = f"proven.{ending}"
+        made = write(Calculation(workbook), FORMATS[ending], Wish(), Progress())
+        (folder / name).write_bytes(made.data)
+        code, said, _ = run("check", name)
+        assert code == 0 and said.endswith(f"{name}: 2 of 2 proofs hold.\n")
+        code, said, _ = run("check", name, "--proof", "=ADDS.UP(C4:C5,C7,1%)", "--proof", "=B4<50")
+        assert code == 1 and f"{name}: proof fails: Weight, row 4" not in said
+        assert "B4 is less than 50: false\n    =Loads!B4<50\n" in said.replace("Weight", "B4")
+        assert said.endswith(f"{name}: 3 of 4 proofs hold.\n")
+        code, said, _ = run("check", name, "--proof", "=B4<50", "--json")
+        proofs = json.loads(said)["proofs"]
+        assert code == 1 and [each["holds"] for each in proofs] == [True, True, False]
+        code, said, _ = run("check", name, "--proof", "=B4<50", "--sarif")
+        (result,) = json.loads(said)["runs"][0]["results"]
+        assert code == 1 and result["ruleId"] == "proof" and result["level"] == "error"
+    code, _, told = run("check", "good.ods", "--proof", "=1=1")
+    assert code == 2 and "=1=1: It reads no cell" in told

@@ -17,6 +17,7 @@ from dreieck.core.editing import laying_out, moving_lines, naming, ruling, sheet
 from dreieck.core.editing.cutting import cut_to
 from dreieck.core.editing.fill import plan_fill
 from dreieck.core.editing.inserting import deleted, inserted
+from dreieck.core.editing.proving import proven, stated
 from dreieck.core.exceptions import DreieckError
 from dreieck.core.formula import Shape
 from dreieck.core.grid import EVERYWHERE, Area, Cell, Lines
@@ -92,6 +93,31 @@ def test_numbers_by_chance_are_there_tomorrow_and_drawn_again_as_one_action(libr
     assert shown(opened, "Loads", "A1:A2") == first
     opened.redo(opened.revision)
     assert shown(opened, "Loads", "A1:A2") == second
+    library.close()
+
+
+def test_proofs_are_there_tomorrow_follow_rows_and_are_taken_back(library, path):
+    id = library.create("Loads", [NewSheet("Loads", {"A1": "1", "A2": "2"})])
+    opened = library.open(id)
+    for text in ("=ADDS.UP(A1:A2,3)", "=NO.GAP(A1:A2)"):
+        made = proven(opened.workbook, stated(opened.workbook, text, opened.workbook.sheets[0]))
+        opened.change("proof", [made], opened.revision)
+    sheet = opened.workbook.sheets[0]
+    edits = list(inserted(opened.workbook, sheet, Lines("row", 2, 1)))
+    opened.change("a row", edits, opened.revision)
+    library, opened = reopened(library, path, id)
+    kept = ["=ADDS.UP(Loads!A1:A3,3)", "=NO.GAP(Loads!A1:A3)"]
+    assert [proof.text for proof in opened.workbook.proofs] == kept
+    back = opened.changes_back()
+    assert [change.label for change in back] == ["a row", "proof", "proof"]
+    opened.undo(opened.revision)
+    assert opened.workbook.proofs[0].text == "=ADDS.UP(Loads!A1:A2,3)"
+    opened.undo(opened.revision)
+    library, opened = reopened(library, path, id)
+    assert len(opened.workbook.proofs) == 1
+    opened.redo(opened.revision)
+    opened.redo(opened.revision)
+    assert [proof.text for proof in opened.workbook.proofs] == kept
     library.close()
 
 

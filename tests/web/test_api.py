@@ -123,6 +123,25 @@ def test_likely_locks_are_proposed_with_what_speaks_against_them(client):
         assert refused.status_code == 422 and said in refused.json()["error"], wrong
 
 
+def test_a_check_runs_the_proofs_that_come_with_it(client):
+    asked = {"sheets": {"Loads": {"A1": "1", "A2": "2", "A3": "9"}}}
+    proofs = ["=ADDS.UP(A1:A2,3)", "=NEVER.RISES(A1:A3)"]
+    answer = client.post("/api/v1/check", json=asked | {"proofs": proofs}).json()
+    assert [(each["holds"], each["outcome"]) for each in answer["proofs"]] == [
+        (True, "comes to 3"),
+        (False, "rises 2 times; first in Loads!A2: 2 after 1"),
+    ]
+    failing = answer["proofs"][1]
+    assert failing["cells"] == ["Loads!A2", "Loads!A3"] and failing["count"] == 2
+    assert failing["states"] == "=NEVER.RISES(Loads!A1:A3)"
+    assert failing["says"] == "Loads!A1:A3 never rises"
+    for wrong, why in ((["=ADDS.UP(A1)"], "takes cells"), (["=A1=("], "expected"), (["x"], "=")):
+        refused = client.post("/api/v1/check", json=asked | {"proofs": wrong})
+        assert refused.status_code == 422 and why in refused.json()["error"]
+    refused = client.post("/api/v1/check", json=asked | {"proofs": ["=A1=1"] * 201})
+    assert refused.status_code == 422
+
+
 def test_a_check_tells_one_finding_with_its_evidence_and_what_comes_of_it(client):
     table = {
         "A1": "Price", "B1": "1.8", "B3": "kg", "B4": "50", "B5": "33", "B6": "21",

@@ -93,17 +93,29 @@ def check(
         bool, typer.Option("--strict", help="Exit with 1 also where something is in doubt.")
     ] = False,
     notes: Annotated[bool, typer.Option("--notes", help="Tell notes, too.")] = False,
+    proof: Annotated[
+        list[str] | None,
+        typer.Option(help="One more statement to prove: =ADDS.UP(B4:B9,1)."),
+    ] = None,
     sarif: Annotated[bool, typer.Option("--sarif", help="SARIF, for code review.")] = False,
     as_json: Json = False,
 ) -> None:
-    """Print what is in doubt or broken in files; exits with 1 where something is broken."""
-    from dreieck.cli.sarif import sarif_log
-    from dreieck.web.api.check import workbook_answer
+    """Print what is in doubt or broken in files, and the proofs that fail.
 
+    Exits with 1 where something is broken, or a proof fails.
+    """
+    from dreieck.cli.sarif import sarif_log
+    from dreieck.web.api.check import prove, workbook_answer
+
+    answers = {}
     with refusing():
-        answers = {name: workbook_answer(opened(name)) for name in files}
+        for name in files:
+            workbook = opened(name)
+            prove(workbook, proof or [])
+            answers[name] = workbook_answer(workbook)
     if sarif:
-        typer.echo(sarif_log({name: _findings(each) for name, each in answers.items()}))
+        found = {name: [*_findings(each), *_failures(each)] for name, each in answers.items()}
+        typer.echo(sarif_log(found))
     elif as_json:
         whole = len(answers) == 1
         told = [each.model_dump_json(indent=2) for each in answers.values()]
@@ -111,8 +123,10 @@ def check(
     else:
         for name, answer in answers.items():
             _print_findings(name, answer, notes=notes)
+            _print_proofs(name, answer)
+    failing = any(not proof.holds for answer in answers.values() for proof in answer.proofs)
     states = {each.state for answer in answers.values() for each in _findings(answer)}
-    if "broken" in states or (strict and "doubt" in states):
+    if failing or "broken" in states or (strict and "doubt" in states):
         raise typer.Exit(FOUND)
 
 
@@ -138,6 +152,30 @@ def _print_findings(name: str, answer: CheckAnswer, *, notes: bool) -> None:
             typer.echo(f"    mend: {mend.says}: {mend.before or 'nothing'} → {mend.after}")
     if not found:
         typer.echo(f"{name}: {len(answer.blocks)} blocks of formulas, nothing in doubt.")
+
+
+def _print_proofs(name: str, answer: CheckAnswer) -> None:
+    failing = [each for each in answer.proofs if not each.holds]
+    for each in failing:
+        typer.echo(f"{name}: proof fails: {each.says}: {each.outcome}")
+        typer.echo(f"    {each.states}")
+    if answer.proofs:
+        holding = len(answer.proofs) - len(failing)
+        typer.echo(f"{name}: {holding} of {len(answer.proofs)} proofs hold.")
+
+
+def _failures(answer: CheckAnswer) -> list[FindingAnswer]:
+    """The proofs that fail, told as findings."""
+    from dreieck.web.api.check import FindingAnswer
+
+    return [
+        FindingAnswer(
+            rule="proof", state="broken", reference=None, cells=each.cells, count=each.count,
+            says=f"{each.says}: {each.outcome}", why=each.states, because=[], causes=[], mends=[],
+        )
+        for each in answer.proofs
+        if not each.holds
+    ]  # fmt: skip
 
 
 def _where(finding: FindingAnswer) -> str:

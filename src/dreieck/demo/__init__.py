@@ -1,6 +1,6 @@
 """The demo: what four mountain huts need, all made up."""
 
-from dreieck.demo.hut_supplies import NAME, NAMES, OPEN_SHEET, sheets
+from dreieck.demo.hut_supplies import NAME, NAMES, OPEN_SHEET, PROOFS, sheets
 from dreieck.store import Library
 
 __all__ = ["make"]
@@ -8,4 +8,6 @@ __all__ = ["make"]
 
 def make(library: Library) -> int:
     """Make the demo, and return the number of its workbook."""
-    return library.create(NAME, sheets(), NAMES, is_demo=True, open_sheet=OPEN_SHEET)
+    return library.create(
+        NAME, sheets(), NAMES, proofs=PROOFS, is_demo=True, open_sheet=OPEN_SHEET
+    )

@@ -20,6 +20,11 @@ NAMES = {
     "items": "Prices!$A$7:$A$12",
     "costs": "Prices!$F$7:$F$12",
 }
+PROOFS = (
+    "=ADDS.UP(Prices!G7:G12,100%)",
+    "=ADDS.UP(Prices!F7:F12,Prices!D13:E13)",
+    "=KNOWN.CASE(GIVEN(Loads!C4:F4=100,reserve=0),GIVES(Prices!C7=48))",
+)
 
 _TITLE = Look(role="title")
 _HEADING = Look(role="heading")

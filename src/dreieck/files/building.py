@@ -4,12 +4,14 @@ from __future__ import annotations
 
 import re
 
-from dreieck.core.exceptions import NameRefused
+from dreieck.core.editing.proving import MAX_PROOFS, on_sheets
+from dreieck.core.exceptions import DreieckError, NameRefused
 from dreieck.core.formula import Shape
 from dreieck.core.grid import MAX_COLUMN, MAX_ROW, Cell
 from dreieck.core.sheet.cells import Cells
 from dreieck.core.sheet.content import MAX_ENTRY, Content
 from dreieck.core.sheet.names import Named, checked_name
+from dreieck.core.sheet.proof import STANDS, Proof
 from dreieck.core.sheet.sheet import Run, Sheet
 from dreieck.core.sheet.workbook import MAX_SHEET_NAME, Workbook, checked_sheet_name
 from dreieck.core.values.look import PLAIN, Look
@@ -101,7 +103,7 @@ class SheetBuilder:
 
 
 class WorkbookBuilder:
-    """Makes a workbook, its sheets and names; what cannot be as it is called gets another name."""
+    """Makes a workbook, its sheets, names and proofs; what cannot be gets another name."""
 
     def __init__(self, progress: Progress) -> None:
         self.workbook = Workbook()
@@ -159,6 +161,20 @@ class WorkbookBuilder:
             self.leavings.add("name of a single sheet", name[:60], "another one is called so")
             return
         self.workbook.names[made.key] = made
+
+    def proof(self, text: str, number: int) -> None:
+        """One more proof, when all sheets are there."""
+        workbook = self.workbook
+        try:
+            shape = on_sheets(Shape.parse(text, STANDS), workbook.sheets[0])
+        except DreieckError as error:
+            self.leavings.add("proof that cannot be read", text[:60], str(error))
+            return
+        numbers = {each.number for each in workbook.proofs}
+        if number not in numbers and len(numbers) < MAX_PROOFS:
+            workbook.proofs = (*workbook.proofs, Proof(number, shape))
+        else:
+            self.leavings.add("proof too many", text[:60])
 
     def finish(self) -> Workbook:
         """The workbook. Raises FileRefused where there is nothing in it."""

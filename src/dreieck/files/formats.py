@@ -61,6 +61,7 @@ class Format:
     media_type: str
     write: Write
     holds_all: bool = False
+    holds_proofs: bool = False
     reads: bool = True
 
 
@@ -112,6 +113,7 @@ FORMATS = {
                 calculation, progress, leavings
             ),
             holds_all=True,
+            holds_proofs=True,
         ),
         Format(
             "xlsx",
@@ -123,7 +125,8 @@ FORMATS = {
             ),
             holds_all=True,
         ),
-        Format("json", "Workbook as JSON", ".json", "application/json", _json, holds_all=True),
+        Format("json", "Workbook as JSON", ".json", "application/json", _json, holds_all=True,
+               holds_proofs=True),
         Format("csv", "CSV, commas between values", ".csv", "text/csv", _text(",")),
         Format("tsv", "TSV, tabs between values", ".tsv", "text/tab-separated-values",
                _text("\t")),
@@ -248,6 +251,8 @@ def _read(
 def write(calculation: Calculation, format: Format, wish: Wish, progress: Progress) -> Written:
     """Write a workbook. Raises FileRefused."""
     leavings = Leavings()
+    if calculation.workbook.proofs and not format.holds_proofs:
+        leavings.add("proof", count=len(calculation.workbook.proofs))
     with working(progress):
         data = format.write(calculation, progress, leavings, wish)
     return Written(data, leavings.listed())

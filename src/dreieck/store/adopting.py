@@ -23,7 +23,7 @@ from dreieck.store.shapes import Shapes
 from dreieck.store.stretches import together
 from dreieck.store.tables import ArrivalRow, NameRow, SheetRow, WorkbookRow
 from dreieck.store.told_history import ToldHistory, changes_of
-from dreieck.store.writing import PUT
+from dreieck.store.writing import PUT, write_proofs
 
 _BATCH = 20_000
 Advance = Callable[[float], None]
@@ -117,7 +117,7 @@ def _finish(
     shapes: Shapes,
     report: str,
 ) -> None:
-    """Names, layouts, shapes, and what came with it."""
+    """Names, proofs, layouts, shapes, and what came with it."""
     with database.session() as session:
         for sheet, number in zip(workbook.sheets, numbers, strict=True):
             layout = layout_text(sheet.layout, shapes.number_of)
@@ -127,6 +127,7 @@ def _finish(
             shape = shapes.number_of(each.shape, each.base)
             values = {"key": each.key, "name": each.name, "shape": shape}
             session.execute(insert(NameRow).values(workbook_id=id, **values))
+        write_proofs(session, id, workbook.proofs, shapes)
         if report:
             session.add(ArrivalRow(workbook_id=id, report=report))
         shapes.write_new(session)

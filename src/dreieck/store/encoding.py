@@ -26,11 +26,13 @@ from dreieck.core.sheet.edits import (
     SetLocale,
     SetLooks,
     SetName,
+    SetProofs,
     SetRules,
     SetSeed,
 )
 from dreieck.core.sheet.layout import PLAIN_LAYOUT
 from dreieck.core.sheet.names import Named
+from dreieck.core.sheet.proof import STANDS, Proof
 from dreieck.core.sheet.series import KINDS, Counted
 from dreieck.core.sheet.sheet import ColumnRun, Run
 from dreieck.core.values.look import Look
@@ -142,6 +144,9 @@ def _edit(edit: Edit, number_of: NumberOf) -> dict[str, Any]:
         named = edit.named
         stands_for = [named.name, number_of(named.shape, named.base)] if named else None
         return {"edit": "SetName", "key": edit.key, "named": stands_for}
+    if isinstance(edit, SetProofs):
+        proofs = [[each.number, number_of(each.shape, STANDS)] for each in edit.proofs]
+        return {"edit": "SetProofs", "proofs": proofs}
     if isinstance(edit, SetSeed):
         return {"edit": "SetSeed", "seed": edit.seed}
     if isinstance(edit, SetLocale):
@@ -177,6 +182,9 @@ def _edit_of(said: dict[str, Any], shape_of: ShapeOf) -> Edit:
         case "SetName":
             named = said["named"]
             return SetName(said["key"], Named(named[0], shape_of(named[1])) if named else None)
+        case "SetProofs":
+            proofs = (Proof(number, shape_of(shape)) for number, shape in said["proofs"])
+            return SetProofs(tuple(proofs))
         case "SetSeed":
             return SetSeed(said["seed"])
         case "SetLocale":

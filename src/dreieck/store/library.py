@@ -16,10 +16,12 @@ from sqlmodel import col, select
 
 from dreieck.core.editing.entering import entered
 from dreieck.core.exceptions import DreieckError
+from dreieck.core.formula import Shape
 from dreieck.core.grid import Cell
-from dreieck.core.sheet.edits import Edit, SetCells, SetLayout, SetName
+from dreieck.core.sheet.edits import Edit, SetCells, SetLayout, SetName, SetProofs
 from dreieck.core.sheet.layout import PLAIN_LAYOUT, Layout
 from dreieck.core.sheet.names import named
+from dreieck.core.sheet.proof import STANDS, Proof
 from dreieck.core.sheet.workbook import Workbook
 from dreieck.core.values.look import PLAIN, Look
 from dreieck.store import data_file
@@ -107,12 +109,13 @@ class Library:
         sheets: Iterable[NewSheet] = (NewSheet("Sheet 1"),),
         names: Mapping[str, str] = MappingProxyType({}),
         *,
+        proofs: Iterable[str] = (),
         is_demo: bool = False,
         open_sheet: str | None = None,
     ) -> int:
         """Make a workbook and return its number; ``names`` say what they stand for.
 
-        Raises DreieckError for a name that cannot be.
+        In ``proofs`` each reference names its sheet. Raises DreieckError for what cannot be.
         """
         name = checked_name(name)
         self._database.check_there()
@@ -137,6 +140,9 @@ class Library:
             SetName(each.key, each) for name, says in names.items() if (each := named(name, says))
         ]
         edits += [edit for each in made for edit in _first_edits(opened, *each)]
+        stated = enumerate((Shape.parse(text, STANDS) for text in proofs), 1)
+        if kept := tuple(Proof(number, shape) for number, shape in stated):
+            edits.append(SetProofs(kept))
         if edits:
             opened.furnish(edits)
         return id

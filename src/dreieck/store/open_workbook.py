@@ -8,8 +8,8 @@ from __future__ import annotations
 
 import logging
 from collections import Counter, deque
-from collections.abc import Callable, MutableMapping
-from typing import Any, NamedTuple
+from collections.abc import Callable, Iterator, MutableMapping
+from typing import Any
 
 from sqlalchemy.exc import DatabaseError
 from sqlmodel import Session
@@ -18,7 +18,7 @@ from dreieck.core.budget import Budget, working
 from dreieck.core.calculate import Calculation
 from dreieck.core.editing.steps import Step, steps_of
 from dreieck.core.exceptions import DreieckError
-from dreieck.core.sheet.edits import Edit, SetCells, SetLooks
+from dreieck.core.sheet.edits import Change, Edit, SetCells, SetLooks
 from dreieck.core.sheet.sheet import Sheet
 from dreieck.store.database import Database, StoreError
 from dreieck.store.encoding import edits_of, edits_text
@@ -26,7 +26,7 @@ from dreieck.store.history import History, Labels
 from dreieck.store.lock import WorkbookLock
 from dreieck.store.reading import read_workbook
 from dreieck.store.shapes import Shapes
-from dreieck.store.tables import ArrivalRow, SheetRow, WorkbookRow, now
+from dreieck.store.tables import ArrivalRow, ChangeRow, SheetRow, WorkbookRow, now
 from dreieck.store.told_history import told_history
 from dreieck.store.writing import write, write_sheets
 
@@ -42,15 +42,6 @@ MAX_FOLLOWED = 200
 
 Record = Callable[[Session, WorkbookRow, list[Edit]], None]
 """Writes what the history needs, given the inverse of what was just done."""
-
-
-class Done(NamedTuple):
-    """A change that was made: its label, when, and its edits in both directions."""
-
-    label: str
-    at: str
-    forward: list[Edit]
-    backward: list[Edit]
 
 
 class OpenWorkbook:
@@ -258,20 +249,26 @@ class OpenWorkbook:
         with self._database.session() as session:
             return told_history(session, self.id, self.workbook)
 
-    def done_changes(self, label: str) -> list[Done]:
+    def done_changes(self, label: str) -> list[Change]:
         """The changes that are not taken back whose label begins so, the first one first."""
         with self._database.session() as session:
             done = self._row(session).done
             rows = self._history.labelled(session, done, label)
-            return [
-                Done(
-                    row.label,
-                    row.at,
-                    edits_of(row.forward, self._shapes.shape_of),
-                    edits_of(row.backward, self._shapes.shape_of),
-                )
-                for row in rows
-            ]
+            return [self._done(row) for row in rows]
+
+    def changes_back(self) -> Iterator[Change]:
+        """The changes that are not taken back, the last one first, as far as they are kept."""
+        with self._database.session() as session:
+            number = self._row(session).done
+            while change := self._history.find(session, number):
+                yield self._done(change)
+                number -= 1
+
+    def _done(self, row: ChangeRow) -> Change:
+        shape_of = self._shapes.shape_of
+        return Change(
+            row.label, row.at, edits_of(row.forward, shape_of), edits_of(row.backward, shape_of)
+        )
 
     def used_functions(self) -> Counter[str]:
         """In how many formulas each function stands, alike ones counted once."""

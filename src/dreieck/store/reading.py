@@ -12,6 +12,7 @@ from sqlmodel import Session, col, select
 
 from dreieck.core.sheet.cells import Cells, Kind, Pool, encoded, pooled
 from dreieck.core.sheet.names import Named
+from dreieck.core.sheet.proof import Proof
 from dreieck.core.sheet.series import Counted
 from dreieck.core.sheet.sheet import Sheet
 from dreieck.core.sheet.workbook import Workbook
@@ -20,7 +21,7 @@ from dreieck.store.encoding import SERIES, Stored, content_of
 from dreieck.store.layouts import layout_of
 from dreieck.store.shapes import Shapes
 from dreieck.store.stretches import NUMBERS, TEXTS
-from dreieck.store.tables import NameRow, SheetRow, WorkbookRow
+from dreieck.store.tables import NameRow, ProofRow, SheetRow, WorkbookRow
 
 
 def read_workbook(session: Session, row: WorkbookRow, shapes: Shapes) -> Workbook:
@@ -34,6 +35,11 @@ def read_workbook(session: Session, row: WorkbookRow, shapes: Shapes) -> Workboo
         workbook.sheets.append(_read_sheet(session, sheet_row, shapes))
     for name in session.exec(select(NameRow).where(NameRow.workbook_id == row.id)):
         workbook.names[name.key] = Named(name.name, shapes.shape_of(name.shape))
+    kept = select(ProofRow).where(ProofRow.workbook_id == row.id)
+    workbook.proofs = tuple(
+        Proof(each.number, shapes.shape_of(each.shape))
+        for each in session.exec(kept.order_by(col(ProofRow.position)))
+    )
     return workbook
 
 

@@ -79,6 +79,16 @@ class NameRow(SQLModel, table=True):
     shape: int
 
 
+class ProofRow(SQLModel, table=True):
+    """A proof, the one in this position; ``shape`` is the number of its statement."""
+
+    __tablename__ = "proof"
+    workbook_id: int = Field(foreign_key="workbook.id", primary_key=True, ondelete="CASCADE")
+    position: int = Field(primary_key=True)
+    number: int
+    shape: int
+
+
 class RunRow(SQLModel, table=True):
     """Cells below each other that hold the same and look the same; no two runs overlap.
 

@@ -2,7 +2,7 @@
 
 from __future__ import annotations
 
-from collections.abc import Iterator
+from collections.abc import Iterator, Sequence
 from operator import itemgetter
 
 from sqlalchemy import Connection, delete, insert, update
@@ -23,15 +23,17 @@ from dreieck.core.sheet.edits import (
     SetLocale,
     SetLooks,
     SetName,
+    SetProofs,
     SetSeed,
 )
+from dreieck.core.sheet.proof import STANDS, Proof
 from dreieck.core.sheet.workbook import Workbook
 from dreieck.core.values.look_words import look_text
 from dreieck.store.encoding import SERIES, stored_run
 from dreieck.store.layouts import layout_text
 from dreieck.store.shapes import Shapes
 from dreieck.store.stretches import NUMBERS, TEXTS, parted, together
-from dreieck.store.tables import NameRow, SheetRow, WorkbookRow
+from dreieck.store.tables import NameRow, ProofRow, SheetRow, WorkbookRow
 
 
 def write(session: Session, workbook_id: int, edit: Edit, shapes: Shapes) -> None:
@@ -60,6 +62,8 @@ def write(session: Session, workbook_id: int, edit: Edit, shapes: Shapes) -> Non
                 number = shapes.number_of(edit.named.shape, edit.named.base)
                 name = {"key": edit.named.key, "name": edit.named.name, "shape": number}
                 session.execute(insert(NameRow).values(workbook_id=workbook_id, **name))
+        case SetProofs():
+            write_proofs(session, workbook_id, edit.proofs, shapes)
         case SetSeed():
             owned_by = update(WorkbookRow).where(col(WorkbookRow.id) == workbook_id)
             session.execute(owned_by.values(seed=edit.seed))
@@ -76,6 +80,24 @@ def write(session: Session, workbook_id: int, edit: Edit, shapes: Shapes) -> Non
             _write_runs(session, edit.sheet_id, edit.runs, shapes)
         case DeleteLines():
             _delete(session.connection(), edit.sheet_id, edit.lines)
+
+
+def write_proofs(
+    session: Session, workbook_id: int, proofs: Sequence[Proof], shapes: Shapes
+) -> None:
+    """Write the proofs of a workbook, in place of those that it had."""
+    session.execute(delete(ProofRow).where(col(ProofRow.workbook_id) == workbook_id))
+    rows = [
+        {
+            "workbook_id": workbook_id,
+            "position": position,
+            "number": proof.number,
+            "shape": shapes.number_of(proof.shape, STANDS),
+        }
+        for position, proof in enumerate(proofs)
+    ]
+    if rows:
+        session.execute(insert(ProofRow), rows)
 
 
 def write_sheets(session: Session, workbook: Workbook, shapes: Shapes) -> None:

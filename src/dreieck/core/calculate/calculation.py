@@ -19,7 +19,7 @@ from dreieck.core.grid import Area, Cell
 from dreieck.core.ranges.index import MAX_INDEXES, Index
 from dreieck.core.ranges.totals import Total, Totals
 from dreieck.core.sheet.cells import Cells, Kind
-from dreieck.core.sheet.edits import APPEARANCE, Edit, SetCells
+from dreieck.core.sheet.edits import APPEARANCE, Edit, SetCells, SetProofs
 from dreieck.core.sheet.sheet import Sheet
 from dreieck.core.sheet.workbook import Workbook
 from dreieck.core.values import UNFINISHED, Value
@@ -28,7 +28,8 @@ _VALUE_STEPS = 2
 _TOTAL_STEPS = 10
 MAX_IN_VAIN = 8
 """So many seconds are spent on a formula altogether that has to end each time."""
-_IN_PLACE = (SetCells, *APPEARANCE)
+_ON_SHEETS = (SetCells, *APPEARANCE)
+_IN_PLACE = (*_ON_SHEETS, SetProofs)
 """Edits that leave all sheets, lines and names where they are."""
 _LONG_ROWS = 1000
 """For so many rows it pays to know that nothing in the whole column is pending."""
@@ -52,7 +53,7 @@ class Calculation:
 
         It begins with the values that are known here, and is good until the workbook changes.
         """
-        written = {edit.sheet_id for edit in edits if isinstance(edit, _IN_PLACE)}
+        written = {edit.sheet_id for edit in edits if isinstance(edit, _ON_SHEETS)}
         cells_only = all(isinstance(edit, _IN_PLACE) for edit in edits)
         sheets = self.workbook.sheets
         workbook = self.workbook.copy(

@@ -11,7 +11,13 @@ from dataclasses import dataclass
 
 from dreieck.core.calculate import Calculation
 from dreieck.core.editing.fill import check_target
-from dreieck.core.editing.following import followed, followed_layouts, followed_names, same_sheet
+from dreieck.core.editing.following import (
+    followed,
+    followed_layouts,
+    followed_names,
+    followed_proofs,
+    same_sheet,
+)
 from dreieck.core.editing.readers import MAX_MOVED_CELLS, readers_after, readers_of
 from dreieck.core.exceptions import DreieckError
 from dreieck.core.formula import Shape
@@ -56,7 +62,11 @@ def cut_to(
         followers.setdefault(sheet.id, {})[cell] = (shape, sheet.look(cell))
     moved = list(source.all_runs(area))
     come = (run for each in moved for run in _arrived(cut, each))
-    edits: list[Edit] = [*followed_names(workbook, cut), *followed_layouts(workbook, cut)]
+    edits: list[Edit] = [
+        *followed_names(workbook, cut),
+        *followed_layouts(workbook, cut),
+        *followed_proofs(workbook, cut),
+    ]
     edits += [SetCells.of(id, dict(cells)) for id, cells in followers.items()]
     for sheet, runs in (
         (source, _cleared(moved)),

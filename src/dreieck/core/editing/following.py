@@ -1,7 +1,7 @@
 """What refers to something that moves, goes, or is called otherwise, follows it.
 
 Whoever moves things says what becomes of places, as a ``Movement``; what becomes of references,
-formulas and names then is said here, once for inserting, deleting, cutting and sheets.
+formulas, names and proofs then is said here, once for inserting, deleting, cutting and sheets.
 """
 
 from __future__ import annotations
@@ -16,9 +16,10 @@ from dreieck.core.formula.reference import Reference
 from dreieck.core.formula.tree import Lost, Node, walk
 from dreieck.core.grid import AXES, LAST, Area, Cell
 from dreieck.core.sheet.chart import Chart, Source, chart_numbered, free_number
-from dreieck.core.sheet.edits import SetCharts, SetName, SetRules
+from dreieck.core.sheet.edits import SetCharts, SetName, SetProofs, SetRules
 from dreieck.core.sheet.layout import Rule
 from dreieck.core.sheet.names import Named
+from dreieck.core.sheet.proof import STANDS
 from dreieck.core.sheet.sheet import Sheet
 from dreieck.core.sheet.workbook import Workbook
 from dreieck.core.values import Place
@@ -71,6 +72,20 @@ def followed_names(workbook: Workbook, movement: Movement) -> Iterator[SetName]:
         shape = each.shape.changed(partial(_followed_in_name, movement, each.base))
         if shape is not each.shape:
             yield SetName(each.key, Named(each.name, shape))
+
+
+def followed_proofs(workbook: Workbook, movement: Movement) -> Iterator[SetProofs]:
+    """The edit of the proofs after a movement, if one of them follows it.
+
+    A proof reads the same cells wherever it is looked at, so that a lock holds nothing back.
+    """
+    stands = Place("", STANDS)
+    proofs = tuple(
+        replace(each, shape=followed(each.shape, movement, stands, stands))
+        for each in workbook.proofs
+    )
+    if proofs != workbook.proofs:
+        yield SetProofs(proofs)
 
 
 def followed_layouts(workbook: Workbook, movement: Movement) -> Iterator[SetRules | SetCharts]:

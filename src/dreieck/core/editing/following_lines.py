@@ -6,7 +6,13 @@ from collections.abc import Iterator
 from dataclasses import dataclass
 
 from dreieck.core.calculate.blocks import patches
-from dreieck.core.editing.following import followed, followed_layouts, followed_names, same_sheet
+from dreieck.core.editing.following import (
+    followed,
+    followed_layouts,
+    followed_names,
+    followed_proofs,
+    same_sheet,
+)
 from dreieck.core.formula import Shape
 from dreieck.core.formula.reference import CellReference, Reference
 from dreieck.core.grid import Area, LineChange, LineMove
@@ -51,6 +57,7 @@ def followed_lines(
     movement = LinesMovement(sheet.name, change)
     yield from followed_names(workbook, movement)
     yield from followed_layouts(workbook, movement)
+    yield from followed_proofs(workbook, movement)
 
 
 def following_lines(

@@ -28,7 +28,7 @@ from dreieck.core.formula.reference import (
     staying,
 )
 from dreieck.core.grid import MAX_COLUMN, MAX_ROW, Area, Cell
-from dreieck.core.sheet.edits import Edit, SetName, SetRules
+from dreieck.core.sheet.edits import Edit, SetName, SetProofs, SetRules
 from dreieck.core.sheet.names import Named, checked_name, named
 from dreieck.core.sheet.sheet import Sheet
 from dreieck.core.sheet.workbook import Workbook
@@ -258,7 +258,7 @@ def _ends(sheet: Sheet, row: int) -> bool:
 def _everywhere(
     workbook: Workbook, change: Callable[[tree.Node, Sheet | None], tree.Node]
 ) -> list[Edit]:
-    """Edits that change the leaves of all formulas, those of names too, which have no sheet."""
+    """Edits that change the leaves of all formulas; those of names and proofs have no sheet."""
 
     def on(sheet: Sheet | None) -> Callable[[Shape], Shape]:
         return _leaves(lambda leaf: change(leaf, sheet))
@@ -272,6 +272,9 @@ def _everywhere(
         rules = tuple(replace(r, shape=on(sheet)(r.shape)) for r in sheet.layout.rules)
         if rules != sheet.layout.rules:
             edits.append(SetRules(sheet.id, rules))
+    proofs = tuple(replace(each, shape=on(None)(each.shape)) for each in workbook.proofs)
+    if proofs != workbook.proofs:
+        edits.append(SetProofs(proofs))
     return edits
 
 

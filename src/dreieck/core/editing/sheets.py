@@ -5,7 +5,13 @@ from __future__ import annotations
 from collections.abc import Iterator
 from dataclasses import dataclass
 
-from dreieck.core.editing.following import followed, followed_layouts, followed_names, same_sheet
+from dreieck.core.editing.following import (
+    followed,
+    followed_layouts,
+    followed_names,
+    followed_proofs,
+    same_sheet,
+)
 from dreieck.core.editing.rewriting import edits_of, rewritings
 from dreieck.core.exceptions import SheetError
 from dreieck.core.formula import Shape
@@ -78,6 +84,7 @@ def _followed(workbook: Workbook, sheet: Sheet, name: str | None) -> Iterator[Ed
         yield from edits_of(rewritings(other, change))
     yield from followed_names(workbook, movement)
     yield from followed_layouts(workbook, movement)
+    yield from followed_proofs(workbook, movement)
 
 
 def _free_name(workbook: Workbook, stem: str, first: str = " 1") -> str:

@@ -11,6 +11,7 @@ from dreieck.core.sheet.chart import Chart
 from dreieck.core.sheet.content import Content
 from dreieck.core.sheet.layout import PLAIN_LAYOUT, Layout, Rule
 from dreieck.core.sheet.names import Named
+from dreieck.core.sheet.proof import Proof
 from dreieck.core.sheet.sheet import ColumnRun, Run, Sheet
 from dreieck.core.sheet.workbook import Workbook
 from dreieck.core.values.look import Look
@@ -242,6 +243,18 @@ class SetName:
 
 
 @dataclass(frozen=True, slots=True)
+class SetProofs:
+    """Let a workbook have other proofs. What cells hold is not changed."""
+
+    proofs: tuple[Proof, ...]
+
+    def apply(self, workbook: Workbook) -> SetProofs:
+        """Make the edit and return its inverse."""
+        before, workbook.proofs = workbook.proofs, self.proofs
+        return SetProofs(before)
+
+
+@dataclass(frozen=True, slots=True)
 class SetSeed:
     """Let the numbers that are drawn by chance follow from another seed."""
 
@@ -267,6 +280,7 @@ class SetLocale:
 
 Edit = (
     SetName
+    | SetProofs
     | SetLocale
     | SetSeed
     | SetLayout
@@ -280,6 +294,15 @@ Edit = (
     | RemoveSheet
     | ArrangeSheet
 )
+
+
+class Change(NamedTuple):
+    """A change that was made: its label, when, and its edits in both directions."""
+
+    label: str
+    at: str
+    forward: list[Edit]
+    backward: list[Edit]
 
 
 APPEARANCE = (SetLooks, SetLayout, SetRules, SetCharts)

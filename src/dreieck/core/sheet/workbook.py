@@ -12,6 +12,7 @@ from dreieck.core.formula.tree import Node
 from dreieck.core.grid import Cell
 from dreieck.core.sheet.content import Content, Entry, read_entry
 from dreieck.core.sheet.names import Named
+from dreieck.core.sheet.proof import Proof
 from dreieck.core.sheet.sheet import Sheet
 from dreieck.core.values.locales import NEUTRAL
 
@@ -27,6 +28,7 @@ class Workbook:
         self.sheets: list[Sheet] = []
         self.names: dict[str, Named] = {}
         """Names by their text without case."""
+        self.proofs: tuple[Proof, ...] = ()
         self.seed = 0
         """What the numbers that are drawn by chance follow from."""
         self.locale = NEUTRAL
@@ -55,8 +57,12 @@ class Workbook:
         return self.sheet(sheet).content(cell)
 
     def copy(self, *changed: Sheet) -> Workbook:
-        """A workbook to try changes of sheets and names on; good until this one changes."""
+        """A workbook to try changes of sheets, names and proofs on.
+
+        It is good until this one changes.
+        """
         other = Workbook(self.name)
+        other.proofs = self.proofs
         other.names, other.seed, other.locale = self.names.copy(), self.seed, self.locale
         other.sheets = [each.copy() if each in changed else each for each in self.sheets]
         return other

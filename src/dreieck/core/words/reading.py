@@ -16,7 +16,7 @@ from dreieck.core.formula.reference import (
     ends_apart,
 )
 from dreieck.core.formula.shift import tag
-from dreieck.core.functions import Speech, find
+from dreieck.core.functions import Function, Speech, find
 from dreieck.core.grid import Area, Cell, column_letters
 from dreieck.core.sheet.sheet import Sheet
 from dreieck.core.sheet.workbook import Workbook
@@ -188,13 +188,17 @@ class Spoken:
         if wanted:
             yield words(")")
 
+    def function(self, name: str) -> Function | None:
+        """The function of this name in capitals."""
+        return find(name)
+
     def call(self, node: tree.Call) -> Iterator[Phrase]:
         """A call, by the words of its function."""
         said = lookup_said(self, node) or choice_said(self, node)
         if said is not None:
             yield from said
             return
-        function = find(node.function)
+        function = self.function(node.function)
         template = function.words if function else f"{node.function} of {{*}}"
         alone = "{?0}" in template and "{2}" in template and len(node.arguments) == 2
         if alone:

@@ -5,6 +5,7 @@ from __future__ import annotations
 import re
 from collections.abc import Mapping
 from dataclasses import dataclass
+from types import MappingProxyType
 
 from dreieck.core.calculate import Calculation
 from dreieck.core.formula.printer import sheet_text
@@ -43,9 +44,16 @@ class Argument:
 
 
 def suggestions(
-    calculation: Calculation, text: str, caret: int, used: Mapping[str, int]
+    calculation: Calculation,
+    text: str,
+    caret: int,
+    used: Mapping[str, int],
+    *,
+    forms: Mapping[str, Function] = MappingProxyType({}),
 ) -> list[Suggestion]:
     """Functions, names and sheets whose names begin with the word before the caret.
+
+    ``forms`` are what may be written like functions beside them; they come first.
 
     Those that were used more often in this workbook come first, then those that nearly every
     table uses, then the shorter ones.
@@ -70,12 +78,17 @@ def suggestions(
         ),
         *(
             Suggestion("function", each.name, each.purpose, f"{each.name}(", start, each)
-            for each in every()
+            for each in (*forms.values(), *every())
             if each.name.casefold().startswith(word) and not match[0].startswith("'")
         ),
     ]
     order = {"name": 0, "function": 1, "sheet": 1}
-    found.sort(key=lambda s: (order[s.kind], -used.get(s.name, 0), _rare(s), len(s.name), s.name))
+
+    def rank(each: Suggestion) -> tuple[object, ...]:
+        usual = (-used.get(each.name, 0), _rare(each), len(each.name), each.name)
+        return (each.name not in forms, order[each.kind], *usual)
+
+    found.sort(key=rank)
     return found[:MAX_SUGGESTIONS]
 
 
@@ -90,7 +103,9 @@ def _said(calculation: Calculation, named: Named) -> str:
     return says if holds == named.shape_text else f"{says}, holds {holds}"
 
 
-def current_argument(text: str, caret: int) -> Argument | None:
+def current_argument(
+    text: str, caret: int, *, forms: Mapping[str, Function] = MappingProxyType({})
+) -> Argument | None:
     """The innermost function whose brackets hold the caret, and which argument it is."""
     if not text.startswith("="):
         return None
@@ -102,7 +117,8 @@ def current_argument(text: str, caret: int) -> Argument | None:
         elif token.kind is TokenKind.OPEN:
             before = tokens[position - 1] if position else None
             is_call = before is not None and before.kind is TokenKind.FUNCTION
-            function = find(before.text.upper()) if is_call and before else None
+            name = before.text.upper() if is_call and before else ""
+            function = forms.get(name) or find(name)
             open_calls.append((function, 0))
         elif token.kind in (TokenKind.CLOSE, TokenKind.CLOSE_TABLE) and open_calls:
             open_calls.pop()

@@ -123,9 +123,15 @@ class _InNumbers(Spoken):
         """The value of a cell as it looks there."""
         value = self.calculation.value(place.sheet, place.cell)
         look = look_of(sheet.content(place.cell), sheet.look(place.cell))
-        # Of a number all that counts is told, not only so many decimals.
-        is_special = look.form in _LOOKING_OTHERWISE
-        return told(value, look if is_special else PLAIN, self.workbook.locale)
+        return told_as(value, look, self.workbook.locale)
+
+
+def told_as(value: Value, look: Look, locale: str = "") -> str:
+    """A value as one says it where it has a look.
+
+    Of a number all that counts is told, not only so many decimals.
+    """
+    return told(value, look if look.form in _LOOKING_OTHERWISE else PLAIN, locale)
 
 
 def told(value: Value, look: Look = PLAIN, locale: str = "") -> str:

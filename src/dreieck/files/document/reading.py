@@ -46,6 +46,8 @@ def read(data: bytes, progress: Progress) -> Arrived:
         _fill(sheet, each, builder)
     for name, stands_for in said.names.items():
         builder.name(name, _formula(stands_for.formula, stands_for.at, "names › " + name))
+    for proof in said.proofs:
+        builder.proof(proof.states, proof.number)
     return Arrived(builder.finish(), builder.leavings.listed(), history=said.history)
 
 

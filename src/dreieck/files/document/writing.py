@@ -30,6 +30,7 @@ def write(workbook: Workbook, progress: Progress, history: dict[str, Any] | None
         "names": {
             each.name: _formula_at(each.shape, each.base) for each in workbook.names.values()
         },
+        "proofs": [{"number": each.number, "states": each.text} for each in workbook.proofs],
         "sheets": [_sheet(sheet, progress) for sheet in workbook.sheets],
     }
     if history is not None:

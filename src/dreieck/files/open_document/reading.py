@@ -26,7 +26,7 @@ from dreieck.files.formulas.dialect import read_formula
 from dreieck.files.open_document.charts import read_chart
 from dreieck.files.open_document.rows import PREFIX, RowReader
 from dreieck.files.open_document.styles import Looks
-from dreieck.files.open_document.tags import tag
+from dreieck.files.open_document.tags import PROOF, tag
 from dreieck.files.progress import Progress
 from dreieck.files.zipped import check_text, missing, opened, part
 
@@ -48,6 +48,7 @@ _TOLD = {
     "scenario": ("scenario", ""),
     "form": ("form control", ""),
 }
+_DIGITS = 8
 _PARTS = ("table-column", "table-row", "table", "table-header-rows", "table-header-columns")
 
 
@@ -112,6 +113,7 @@ class _Reading:
             else:
                 self._end(element)
         self._read_charts()
+        self._read_proofs()
         for sheet in self.builder.workbook.sheets:
             known = self.headings.get(sheet.name.casefold())
             if known:
@@ -119,6 +121,17 @@ class _Reading:
         self.builder.finish()
         self.arrived.left_out = self.builder.leavings.listed()
         return self.arrived
+
+    def _read_proofs(self) -> None:
+        """The proofs that the metadata of a package carry."""
+        about = self._part("meta.xml") if self.package else None
+        if about is None or not self.builder.workbook.sheets:
+            return
+        for each in about.iter(tag("meta:user-defined")):
+            name = each.get(tag("meta:name")) or ""
+            number = name.removeprefix(PROOF)
+            if name.startswith(PROOF) and number.isdecimal() and len(number) < _DIGITS:
+                self.builder.proof(each.text or "", int(number))
 
     def _walk(self, content: IO[bytes], size: int) -> Iterator[tuple[str, Any]]:
         events = etree.iterparse(

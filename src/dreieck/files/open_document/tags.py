@@ -20,11 +20,14 @@ NAMESPACES = {
     "svg": _OASIS + "svg-compatible:1.0",
     "chart": _OASIS + "chart:1.0",
     "config": _OASIS + "config:1.0",
+    "meta": _OASIS + "meta:1.0",
     "of": _OASIS + "of:1.2",
     "xlink": "http://www.w3.org/1999/xlink",
     "kept": "urn:dreieck:kept",
 }
 VERSION = "1.3"
+PROOF = "Dreieck proof "
+"""What the user-defined metadata begin with that carry a proof (part 3, 4.3.3)."""
 Said = Mapping[str, str | None]
 """Attributes by their names with prefixes; those that are None are left out."""
 

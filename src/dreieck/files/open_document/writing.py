@@ -26,6 +26,7 @@ from dreieck.files.open_document.rules import told_rules
 from dreieck.files.open_document.styles import Map, Styles
 from dreieck.files.open_document.tags import (
     NAMESPACES,
+    PROOF,
     VERSION,
     Said,
     add,
@@ -55,6 +56,9 @@ def write(calculation: Calculation, progress: Progress, leavings: Leavings) -> b
     package.set_part("content.xml", content)
     package.set_part("styles.xml", writing.styles_part())
     package.set_part("settings.xml", writing.settings(package.get_part("settings.xml") or ""))
+    for proof in calculation.workbook.proofs:
+        document.meta.set_user_defined_metadata(f"{PROOF}{proof.number}", tellable(proof.text))
+    package.set_part("meta.xml", document.meta.serialize())
     manifest = document.manifest
     for path in list(manifest.get_paths()):
         if path.startswith(_NOT_NEEDED):

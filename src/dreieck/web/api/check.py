@@ -2,18 +2,25 @@
 
 from __future__ import annotations
 
+from collections.abc import Iterable
+from itertools import islice
+
 from fastapi import APIRouter, HTTPException
-from pydantic import BaseModel, ConfigDict
+from pydantic import BaseModel, ConfigDict, Field
 
 from dreieck.core.calculate import Calculation
 from dreieck.core.checking.findings import Checked, Finding, State, check_workbook
+from dreieck.core.checking.proofs.judging import judged
+from dreieck.core.editing.proving import MAX_PROOFS, proven, stated
 from dreieck.core.exceptions import DreieckError
 from dreieck.core.formula.printer import area_text, place_text
 from dreieck.core.formula.shift import tag
-from dreieck.core.grid.areas import cells_of
+from dreieck.core.grid import Area
+from dreieck.core.sheet.proof import Proof
 from dreieck.core.sheet.workbook import Workbook
 from dreieck.core.values import Place
-from dreieck.web.api.evaluate import SmallWorkbook
+from dreieck.core.words.proving import statement_said
+from dreieck.web.api.evaluate import SmallWorkbook, Text
 
 router = APIRouter()
 
@@ -22,7 +29,10 @@ MAX_CELLS = 1_000
 
 
 class CheckRequest(SmallWorkbook):
-    """A small workbook whose fills are checked."""
+    """A small workbook whose fills are checked; ``proofs`` are statements about its cells.
+
+    Cells without a sheet are those of the first one.
+    """
 
     model_config = ConfigDict(
         json_schema_extra={
@@ -33,12 +43,15 @@ class CheckRequest(SmallWorkbook):
                             "A1": "Carrying price", "B1": "1.80", "A3": "Item", "B3": "Weight",
                             "B4": "50.4", "B5": "33.6", "C4": "=B4*B1", "C5": "=B5*B2",
                         }
-                    }
+                    },
+                    "proofs": ["=ADDS.UP(B4:B5,84)"],
                 }
             ]
         },
         extra="forbid",
     )  # fmt: skip
+
+    proofs: list[Text] = Field(default=[], max_length=MAX_PROOFS)
 
 
 class MendAnswer(BaseModel):
@@ -78,11 +91,26 @@ class BlockAnswer(BaseModel):
     findings: list[FindingAnswer]
 
 
+class ProofAnswer(BaseModel):
+    """A proof: the statement as it is written and in words, whether it holds, and why.
+
+    ``cells`` are the first ones to blame where it fails, ``count`` how many there are.
+    """
+
+    states: str
+    says: str
+    holds: bool
+    outcome: str
+    cells: list[str]
+    count: int
+
+
 class CheckAnswer(BaseModel):
     """All blocks; ``findings`` are those about the pattern of a sheet, outside of blocks."""
 
     blocks: list[BlockAnswer]
     findings: list[FindingAnswer]
+    proofs: list[ProofAnswer]
 
 
 @router.post("/check", summary="What is in doubt or broken in a small workbook")
@@ -96,11 +124,22 @@ def check(request: CheckRequest) -> CheckAnswer:
 
 def check_answer(request: CheckRequest) -> CheckAnswer:
     """The answer to a request. Raises DreieckError where it cannot be used."""
-    return workbook_answer(request.made())
+    workbook = request.made()
+    prove(workbook, request.proofs)
+    return workbook_answer(workbook)
+
+
+def prove(workbook: Workbook, statements: Iterable[str]) -> None:
+    """Let a workbook have further proofs. Raises DreieckError where one is none."""
+    for text in statements:
+        try:
+            proven(workbook, stated(workbook, text, workbook.sheets[0])).apply(workbook)
+        except DreieckError as refusal:
+            raise DreieckError(f"{text[:80]}: {refusal}") from None
 
 
 def workbook_answer(workbook: Workbook) -> CheckAnswer:
-    """What is in doubt or broken in a workbook."""
+    """What is in doubt or broken in a workbook, and whether its proofs hold."""
     calculation = Calculation(workbook)
     blocks: list[BlockAnswer] = []
     others: list[FindingAnswer] = []
@@ -109,7 +148,26 @@ def workbook_answer(workbook: Workbook) -> CheckAnswer:
             blocks.append(_block(checked))
         else:
             others.extend(_finding(each) for each in checked.findings)
-    return CheckAnswer(blocks=blocks, findings=others)
+    proofs = [_proof(calculation, each) for each in workbook.proofs]
+    return CheckAnswer(blocks=blocks, findings=others, proofs=proofs)
+
+
+def _proof(calculation: Calculation, proof: Proof) -> ProofAnswer:
+    verdict = judged(calculation, proof)
+    return ProofAnswer(
+        states=proof.text,
+        says=statement_said(calculation.workbook, proof),
+        holds=verdict.state == "holds",
+        outcome=verdict.says,
+        cells=_listed(verdict.wrong),
+        count=sum(area.size for _, area in verdict.wrong),
+    )
+
+
+def _listed(areas: Iterable[tuple[str, Area]]) -> list[str]:
+    """The first cells of areas, by their addresses."""
+    cells = (Place(sheet, cell) for sheet, area in areas for cell in area.cells())
+    return [place_text(each) for each in islice(cells, MAX_CELLS)]
 
 
 def _block(checked: Checked) -> BlockAnswer:
@@ -124,16 +182,11 @@ def _block(checked: Checked) -> BlockAnswer:
 
 
 def _finding(finding: Finding) -> FindingAnswer:
-    cells: list[str] = []
-    for cell in cells_of(finding.areas):
-        if len(cells) == MAX_CELLS:
-            break
-        cells.append(place_text(Place(finding.sheet, cell)))
     return FindingAnswer(
         rule=finding.rule,
         state=finding.state,
         reference=None if finding.reference is None else tag(finding.reference),
-        cells=cells,
+        cells=_listed((finding.sheet, area) for area in finding.areas),
         count=finding.count,
         says=finding.says,
         why=finding.why,

@@ -80,7 +80,7 @@ def _follow(workbook: Workbook, steps: Sequence[Step], state: PageState) -> None
 
         state.caret, state.pointed_from = length(state.caret), length(state.pointed_from)
         state.text = followed_text(workbook, steps, home, at, text)
-    if state.writing:
+    if state.writing and state.proving < 0:
         state.writing = cell(state.writing, home)
     state.anchor, state.focus = cell(state.anchor, shown), cell(state.focus, shown)
     state.also = ",".join(filter(None, (area(e, shown) for e in state.also.split(",") if e)))

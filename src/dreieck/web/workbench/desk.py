@@ -5,6 +5,7 @@ from __future__ import annotations
 from dataclasses import dataclass
 
 from dreieck.core.calculate.evaluation import result_at
+from dreieck.core.editing.proving import NEW
 from dreieck.core.formula.locks import Lock, axes, lock_of, with_lock
 from dreieck.core.formula.printer import reference_text
 from dreieck.core.formula.reference import RangeReference, Reference
@@ -16,6 +17,7 @@ from dreieck.core.words.headings import heading_of
 from dreieck.core.words.named import stands_for, what_it_holds
 from dreieck.core.words.phrases import Phrase
 from dreieck.core.words.preview import Direction, next_reads, usual_directions
+from dreieck.core.words.proving import stated
 from dreieck.core.words.reading import reading
 from dreieck.web.colours import colour_of
 from dreieck.web.workbench.situation import Situation
@@ -94,7 +96,7 @@ def desk(situation: Situation) -> Desk:
     return Desk(
         cell=situation.desk_cell.text,
         is_said=_what_it_is(situation),
-        phrases=reading(situation.workbook, place, shape) if shape and not told else [],
+        phrases=_phrases(situation, place) if shape and not told else [],
         told=told,
         kind=kind,
         cards=[
@@ -103,6 +105,14 @@ def desk(situation: Situation) -> Desk:
         ],
         names=[_name_card(situation, named) for named in situation.names],
     )
+
+
+def _phrases(situation: Situation, place: Place) -> list[Phrase]:
+    """What the formula in question says, or the statement of a proof."""
+    if situation.proof:
+        return stated(situation.workbook, situation.proof)
+    assert situation.shape
+    return reading(situation.workbook, place, situation.shape)
 
 
 def _name_card(situation: Situation, named: Named) -> NameCard:
@@ -133,7 +143,7 @@ def _what_it_is(situation: Situation) -> str:
     if situation.rehearsing:
         return "the start"
     if situation.writing:
-        return "writing"
+        return "writing" if situation.state.proving < NEW else "a statement"
     if situation.block_is_filled:
         start = situation.start.text
         return "the start" if situation.here == situation.start else f"lands from {start}"
@@ -169,6 +179,7 @@ def _card(situation: Situation, index: int, reference: Reference) -> Card:
         ("moves", "first", "last", "stays") if is_range else ("moves", "stays")
     )
     directions = usual_directions(situation.home, start)
+    is_filled = situation.state.proving < NEW
     shift = shift_of(tag(index), reference, start, here)
     label = "here"
     if situation.rehearsing and situation.fill:
@@ -187,11 +198,12 @@ def _card(situation: Situation, index: int, reference: Reference) -> Card:
                 ),
             )
             for axis in axes(reference)
+            if is_filled
         ),
-        start=_end(situation, reference, start, "start"),
+        start=_end(situation, reference, start, "start" if is_filled else "reads"),
         here=_end(situation, reference, here, label) if here != start else None,
         shift=shift,
-        ahead=_ahead(reference, start, directions),
+        ahead=_ahead(reference, start, directions) if is_filled else "",
     )
 
 

@@ -65,6 +65,8 @@ KEYS = (
         action="walk", wish={"rows": -1}, foot="previous landing"),
     Key("Alt + V", "next view: values, formulas, both", "always", act="next-view"),
     Key("Alt + N", "name the selection", "selecting", act="name", foot="name"),
+    Key("Alt + M", "prove: state what must hold for the selection", "selecting",
+        action="write-proof", foot="prove"),
     Key("Alt + I", "mark the selection as input, or not", "selecting",
         action="mark", wish={"role": "input"}),
     Key("Alt + U", "mark the selection as result, or not", "selecting",

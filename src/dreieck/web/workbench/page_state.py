@@ -91,7 +91,8 @@ class Written(BaseModel):
     says that the text came from a switch of a kept formula, ``fresh`` that it was begun by
     typing, so that arrow keys point. ``pointed_from`` is where the reference begins in it that
     was pointed at just now, -1 if none was. With ``rule_for`` the text is the condition of a
-    rule for that area, with a tone; ``rule_index`` is the number of the one that changes.
+    rule for that area, with a tone; ``rule_index`` is the number of the one that changes. With
+    ``proving`` it is the statement of the proof with that number, 0 for a new one, -1 for none.
     """
 
     home: Number = 0
@@ -104,11 +105,12 @@ class Written(BaseModel):
     rule_for: str = ""
     rule_tone: Tone = "rose"
     rule_index: Number = -1
+    proving: Number = -1
 
     def stop_writing(self) -> None:
         """Nothing is being written any more."""
         self.writing, self.text, self.caret = "", None, 0
-        self.rule_for, self.rule_index = "", -1
+        self.rule_for, self.rule_index, self.proving = "", -1, -1
         self.flipped, self.fresh, self.pointed_from, self.home = False, False, -1, 0
 
 
@@ -164,6 +166,8 @@ class PageState(Tried, Rehearsed, Written, Selected, InView):
         """Rehearse a fill of an area from what is written or selected. Raises DreieckError."""
         if self.rule_for:
             raise DreieckError("A rule is kept with Enter; it holds for the area that it is for.")
+        if self.proving >= 0:
+            raise DreieckError("A proof is kept with Enter; it is not filled.")
         self.source = self.source or self.writing or self.selection.text
         self.target, self.landing, self.step = target.text, "", ""
 

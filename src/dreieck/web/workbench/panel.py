@@ -23,6 +23,12 @@ from dreieck.web.workbench.actions.offers import Offer, other_readings
 from dreieck.web.workbench.chart_card import ChartCard, chart_card
 from dreieck.web.workbench.desk import Card, Desk, moved_text
 from dreieck.web.workbench.findings_shown import Found, counted, elsewhere, found, state_of
+from dreieck.web.workbench.proofs_shown import (
+    ProofWritten,
+    TurnedShown,
+    proof_written,
+    turned_shown,
+)
 from dreieck.web.workbench.rules_shown import RuleShown, RuleWritten, rule_written, rules_here
 from dreieck.web.workbench.situation import Situation
 from dreieck.web.workbench.trial_shown import TrialShown, trial_shown
@@ -102,6 +108,8 @@ class Panel:
     names: list[str]
     rule: RuleWritten | None
     rules: list[RuleShown]
+    proof: ProofWritten | None
+    turned: list[TurnedShown]
     chart: ChartCard | None
 
 
@@ -164,6 +172,8 @@ def panel(situation: Situation, desk: Desk) -> Panel:
         names=_names(situation),
         rule=rule_written(situation),
         rules=rules_here(situation),
+        proof=proof_written(situation),
+        turned=turned_shown(situation),
         chart=chart_card(situation),
     )
 

@@ -7,6 +7,7 @@ for the grid, so the browser never has to work out what an action led to.
 from __future__ import annotations
 
 import logging
+from collections.abc import Mapping
 from contextlib import AbstractContextManager, suppress
 from typing import Annotated, Any, NamedTuple
 
@@ -18,7 +19,10 @@ from starlette.responses import HTMLResponse, PlainTextResponse, RedirectRespons
 from dreieck.core.budget import WorkEnded
 from dreieck.core.editing.copying import copy_text
 from dreieck.core.editing.losing import losing_sheet
+from dreieck.core.editing.proving import NEW
 from dreieck.core.exceptions import DreieckError, SheetError
+from dreieck.core.functions import Function
+from dreieck.core.functions.statements import FORMS
 from dreieck.core.grid import Area, Cell
 from dreieck.core.words.suggest import Argument, Suggestion, current_argument, suggestions
 from dreieck.store import BusyError, Library, OpenWorkbook, OutOfDate, StoreError, all_locked
@@ -37,6 +41,7 @@ from dreieck.web.workbench.keys import When, for_browser, for_foot
 from dreieck.web.workbench.long_forms import LongFormRoute
 from dreieck.web.workbench.page_state import Asked, PageState
 from dreieck.web.workbench.panel import panel
+from dreieck.web.workbench.proof_cache import failing_on
 from dreieck.web.workbench.scene import Scene, scene
 from dreieck.web.workbench.situation import Situation
 
@@ -227,7 +232,7 @@ def _context(situation: Situation) -> dict[str, Any]:
     if situation.rehearsing:
         when = "rehearsing"
     elif situation.writing:
-        when = "writing"
+        when = "writing" if situation.state.proving < NEW else "always"
     elif on_panel.step == "check":
         when = "checking"
     undo, redo = situation.opened.history()
@@ -240,6 +245,7 @@ def _context(situation: Situation) -> dict[str, Any]:
         "moved_text": moved_text,
         "sheets": situation.workbook.sheets,
         "shown_sheet": situation.sheet,
+        "fails_on": failing_on(situation.opened),
         "opened": situation.opened,
         "suggestions": _suggestions(situation),
         "argument": _argument(situation),
@@ -253,10 +259,17 @@ def _suggestions(situation: Situation) -> list[Suggestion]:
         return []
     text, caret = situation.desk_text, situation.state.caret
     opened = situation.opened
-    return suggestions(opened.calculation, text, caret, opened.used_functions())
+    used = opened.used_functions()
+    return suggestions(opened.calculation, text, caret, used, forms=_forms(situation))
 
 
 def _argument(situation: Situation) -> Argument | None:
     if not situation.writing or situation.rehearsing:
         return None
-    return current_argument(situation.desk_text, situation.state.caret)
+    text, caret = situation.desk_text, situation.state.caret
+    return current_argument(text, caret, forms=_forms(situation))
+
+
+def _forms(situation: Situation) -> Mapping[str, Function]:
+    """What may be written beside functions: only a proof makes statements."""
+    return FORMS if situation.state.proving >= NEW else {}

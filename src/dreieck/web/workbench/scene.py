@@ -9,6 +9,7 @@ from pydantic import BaseModel
 from dreieck.core.analysis.reads import shared_areas
 from dreieck.core.calculate import look_of
 from dreieck.core.calculate.ruled import tones
+from dreieck.core.editing.proving import NEW
 from dreieck.core.formula import Shape, may_point, touched
 from dreieck.core.formula.reference import Reference
 from dreieck.core.formula.shift import tag
@@ -122,7 +123,8 @@ def scene(situation: Situation, *, insists: bool = False) -> Scene:
     used = situation.sheet.used() or Area(1, 1, 1, 1)
     block = situation.block.area if situation.block else situation.rule_area
     at_home = situation.home is situation.sheet
-    in_question = at_home and (situation.shape is not None or situation.rehearsing)
+    in_cells = state.proving < NEW
+    in_question = at_home and in_cells and (situation.shape is not None or situation.rehearsing)
     return Scene(
         revision=situation.opened.revision,
         insists=insists,

@@ -12,18 +12,21 @@ from dreieck.core.checking.findings import Finding, block_findings
 from dreieck.core.checking.trial import Trial, tried
 from dreieck.core.editing.entering import entered
 from dreieck.core.editing.fill import Fill, plan_fill
+from dreieck.core.editing.proving import on_sheets
 from dreieck.core.exceptions import DreieckError
 from dreieck.core.formula import Mention, Shape, mentions
 from dreieck.core.grid import Area, Cell
 from dreieck.core.sheet.content import Content, Entry, Unreadable, typed_text
 from dreieck.core.sheet.layout import Rule
 from dreieck.core.sheet.names import Named
+from dreieck.core.sheet.proof import Proof
 from dreieck.core.sheet.sheet import Sheet
 from dreieck.core.values import UNFINISHED, Place, Value
 from dreieck.core.values.look import PLAIN, Look, shown_text
 from dreieck.store import OpenWorkbook
 from dreieck.web.workbench.finding_cache import breaks_on, findings_of
 from dreieck.web.workbench.page_state import PageState, held
+from dreieck.web.workbench.proof_cache import Turned, turned
 
 _MAX_BLOCKS = 40
 """So many blocks of one fill are looked at."""
@@ -61,7 +64,7 @@ class Situation:
             source = target = Area.of(self.writing_cell)
         else:
             return
-        if self.rule_area:
+        if self.rule_area or self.state.proving >= 0:
             return
         contents = {self.writing_cell: self.written.content} if self.written else {}
         if self.rehearsing or contents[self.writing_cell] is not None:
@@ -96,6 +99,21 @@ class Situation:
         if not self.rule_area or not self.written or not isinstance(self.written.content, Shape):
             return None
         return Rule(self.rule_area, self.written.content, self.state.rule_tone)
+
+    @cached_property
+    def proof(self) -> Proof | None:
+        """The proof that is being written, as far as its statement can be read."""
+        content = self.written.content if self.written else None
+        if self.state.proving < 0 or not self.writing or not isinstance(content, Shape):
+            return None
+        return Proof(self.state.proving, on_sheets(content, self.home))
+
+    @cached_property
+    def turned(self) -> list[Turned]:
+        """The proofs that would turn with what is rehearsed or tried."""
+        if not self.trial and not (self.rehearsing and self.fill):
+            return []
+        return turned(self.opened, self.calculation)
 
     @cached_property
     def writing_cell(self) -> Cell:
@@ -179,6 +197,8 @@ class Situation:
         """The formula in question."""
         if self.rule:
             return self.rule.shape
+        if self.proof:
+            return self.proof.shape
         content = self.content_at(self.start)
         return content if isinstance(content, Shape) else None
 

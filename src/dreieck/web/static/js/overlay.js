@@ -1,7 +1,7 @@
 // Draws over the grid: rails, the figures between start and landing, the selection, the grip.
 import { area, cell, span } from "./address.js";
 import { scene } from "./exchange.js";
-import { state } from "./state.js";
+import { standsApart, state } from "./state.js";
 import { borders, box, grid, inView, isIn, panes, spot } from "./places.js";
 
 const svg = grid.querySelector(".overlay");
@@ -37,7 +37,7 @@ export function drawOverlay() {
   });
   for (const point of scene.ties.length ? [scene.start, scene.here] : [])
     if (inView(point)) dot(svg, point);
-  if (!state.home && !state.rule_for)
+  if (!state.home && !standsApart())
     drawGrip(svg, scene.rehearsed ?? (state.writing ? area(state.writing) : chosen()));
 }
 
@@ -64,7 +64,8 @@ function drawPane(body, pane) {
     outline([...scene.start, ...scene.start], "origin");
   outline(scene.rehearsed && scene.here ? [...scene.here, ...scene.here] : chosen(), "chosen");
   for (const frame of frames) drawLetter(body, frame, box(frame.area, pane));
-  if (state.writing && !state.home && !scene.rehearsed) outline(area(state.writing), "origin");
+  if (state.writing && state.proving < 0 && !state.home && !scene.rehearsed)
+    outline(area(state.writing), "origin");
 }
 
 function figure(tie) {

@@ -17,7 +17,13 @@ export const NOTHING = {
   pointed_from: -1,
   rule_for: "",
   rule_index: -1,
+  proving: -1,
 };
+
+// A condition or a statement is written on the desk alone: it stands in no cell.
+export function standsApart() {
+  return Boolean(state.rule_for) || state.proving >= 0;
+}
 
 export const state = {
   sheet: Number(form.dataset.sheet),

@@ -38,7 +38,8 @@ function draw() {
   for (const each of [current?.nextElementSibling, current])
     each?.scrollIntoView({ inline: "nearest", block: "nearest" });
   const address = document.getElementById("address");
-  if (document.activeElement !== address) address.value = state.writing || state.anchor;
+  if (document.activeElement !== address)
+    address.value = state.proving >= 0 ? "proof" : state.writing || state.anchor;
   document.getElementById("start-fast").hidden =
     scene.cells.length > 0 || scene.used[1] > 1 || state.text !== null;
 }
@@ -139,6 +140,9 @@ dialog.addEventListener("close", () => inCell.focus());
 const link = new URLSearchParams(location.search);
 if (link.get("at")) act("go-to", { to: link.get("at") });
 if (link.get("came")) act("look-around");
+if (link.get("proof")) act("change-proof", { index: link.get("proof") });
+if (link.get("show")) act("show-proof", { index: link.get("show") });
+if (link.get("since")) act("show-break", { index: link.get("since") });
 if (link.get("aim")) pointName(link.get("aim"));
 // What was drawn is enough for a grid that has become smaller.
 new ResizeObserver(() => {

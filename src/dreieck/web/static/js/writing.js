@@ -1,7 +1,7 @@
 // The two places where an entry is written, the desk and the cell, kept in step.
 import { area, cell } from "./address.js";
 import { actNow, onScene, scene, show, waits } from "./exchange.js";
-import { NOTHING, begin, set, state } from "./state.js";
+import { NOTHING, begin, set, standsApart, state } from "./state.js";
 import { box, grid } from "./places.js";
 
 export const desk = document.getElementById("desk-line");
@@ -87,7 +87,8 @@ export function land(wish = {}) {
 
 // Nothing is written any more; the cell that was written is selected, on its own sheet.
 function stop() {
-  const cell = state.writing ? { anchor: state.writing, focus: state.writing } : {};
+  const cell =
+    state.writing && state.proving < 0 ? { anchor: state.writing, focus: state.writing } : {};
   set({ sheet: state.home || state.sheet, home: 0, ...cell, ...NOTHING });
 }
 
@@ -123,8 +124,8 @@ export function drawWriting() {
 function placeInCell(text) {
   const { x, y, width, height } = box(area(state.writing || state.anchor));
   // A condition is written on the desk, so that its own cell can be pointed at, too.
-  const open = writingNow() && !state.flipped && !state.home && !state.rule_for;
-  if (state.rule_for && document.activeElement === inCell) desk.focus();
+  const open = writingNow() && !state.flipped && !state.home && !standsApart();
+  if (standsApart() && document.activeElement === inCell) desk.focus();
   const needed = Math.max(width, text.length * 8 + 24);
   inCell.classList.toggle("open", open);
   Object.assign(inCell.style, {

@@ -8,7 +8,7 @@ from dreieck.core.formula import Shape
 from dreieck.core.grid import Area, Cell
 from dreieck.core.sheet.chart import chart_numbered
 from dreieck.core.sheet.edits import SetCells
-from dreieck.core.words.counting import many
+from dreieck.core.words.counting import both, many
 from dreieck.web.workbench.actions.context import Context, Effect, Index, To, action
 from dreieck.web.workbench.actions.fills import Landing, land
 from dreieck.web.workbench.finding_cache import findings_on
@@ -46,14 +46,16 @@ def release(context: Context) -> str:
         return ""
     doubts = [finding for finding in situation.findings if finding.state != "note"]
     over = fill.overwritten()
-    if context.state.wait or doubts or over:
-        if not doubts and not over:
+    broken = [each for each in situation.turned if each.after.fails]
+    if context.state.wait or doubts or over or broken:
+        if not doubts and not over and not broken:
             return ""
         one = len(over) == 1
         held = f"{many(len(over), 'cell')} that hold{'s' * one} something"
         told = many(len(doubts), "finding") if doubts else ""
         context.waits = True
-        what = " and ".join(part for part in (told, held if over else "") if part)
+        failing = f"{many(len(broken), 'proof')} that would fail" if broken else ""
+        what = both([part for part in (failing, told, held if over else "") if part])
         return f"This fill waits, because of {what}. Look, then land it or drop it."
     return land(context, Landing())
 

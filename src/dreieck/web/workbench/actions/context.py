@@ -9,12 +9,17 @@ from typing import Any, TypeVar, get_type_hints
 
 from pydantic import BaseModel, Field
 
+from dreieck.core.budget import WorkEnded
 from dreieck.core.grid import Area, Cell
 from dreieck.core.sheet.edits import Edit
+from dreieck.core.sheet.proof import Proof
 from dreieck.core.sheet.sheet import Sheet
+from dreieck.core.words.proving import statement_said
 from dreieck.store import Library, OpenWorkbook
+from dreieck.web.turns import time_for_drawing
 from dreieck.web.workbench.actions.offers import Offer
 from dreieck.web.workbench.page_state import Number, PageState
+from dreieck.web.workbench.proof_cache import failing
 from dreieck.web.workbench.situation import Situation
 
 
@@ -55,8 +60,26 @@ class Context:
         return Situation(self.opened, self.state)
 
     def change(self, label: str, *edits: Edit) -> None:
-        """Make edits as one action, for the revision that the page shows."""
+        """Make edits as one action, for the revision that the page shows.
+
+        Proofs that fail then and held before are offered to be looked at.
+        """
+        before = {proof.number for proof in self._failing()}
         self.opened.change(label, list(edits), self.state.revision)
+        self.offers += [
+            Offer(f"Fails now: {statement_said(self.opened.workbook, proof)}", "show-proof",
+                  {"index": proof.number})
+            for proof in self._failing()[:_MAX_TOLD]
+            if proof.number not in before
+        ]  # fmt: skip
+
+    def _failing(self) -> list[Proof]:
+        """The proofs that fail, as far as there is time to look."""
+        try:
+            with time_for_drawing():
+                return [proof for proof, _ in failing(self.opened)]
+        except WorkEnded:
+            return []
 
     def show_sheet(self, sheet: Sheet, area: Area | None = None) -> None:
         """Show a sheet, and select an area of it unless something is being written."""
@@ -128,6 +151,7 @@ class Action:
 
 
 ACTIONS: dict[str, Action] = {}
+_MAX_TOLD = 3
 
 
 F = TypeVar("F", bound=Callable[..., str])

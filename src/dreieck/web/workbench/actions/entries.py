@@ -20,6 +20,7 @@ from dreieck.core.sheet.sheet import Sheet
 from dreieck.core.words.counting import addresses, many
 from dreieck.web.workbench.actions.context import Context, To, action
 from dreieck.web.workbench.actions.offers import Offer, other_readings
+from dreieck.web.workbench.actions.proofs import keep_proof
 from dreieck.web.workbench.actions.rules import keep_rule
 from dreieck.web.workbench.page_state import MAX_PLACES, Number, PageState
 
@@ -51,6 +52,8 @@ def enter(context: Context, wish: Move) -> str:
         return ""
     if state.rule_for:
         return keep_rule(context)
+    if state.proving >= 0:
+        return keep_proof(context)
     cell = context.writing_cell
     block = block_at(sheet, cell)
     entry = _keep(context, sheet, cell, state.text)

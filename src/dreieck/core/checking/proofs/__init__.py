@@ -1,0 +1,1 @@
+"""Proofs: whether statements about cells hold, by how much they fail, and which could be made."""

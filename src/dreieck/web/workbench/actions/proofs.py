@@ -1,0 +1,121 @@
+"""Proofs: statements about cells, written and pointed at like any formula."""
+
+from __future__ import annotations
+
+from dreieck.core.checking.proofs.starting import begun, likely_claim, restated
+from dreieck.core.editing.proving import NEW, proof_of, proven, stated, unproven
+from dreieck.core.exceptions import DreieckError
+from dreieck.core.functions.statements import Claim
+from dreieck.core.sheet.proof import STANDS, Proof
+from dreieck.core.words.proving import statement_said
+from dreieck.web.workbench.actions.context import Context, Effect, Index, To, action
+from dreieck.web.workbench.proof_cache import sinces, verdicts_of
+
+
+@action(Effect.REWRITES)
+def write_proof(context: Context) -> str:
+    """Begin to state what must hold for the selection."""
+    state = context.state
+    if state.text is not None or state.target:
+        raise DreieckError("Keep or discard first what is written or rehearsed.")
+    area = state.selection
+    claim = likely_claim(context.opened.calculation, context.sheet, area)
+    text, caret = begun(context.opened.calculation, context.sheet, area, claim)
+    _write(context, text, caret, NEW)
+    return "State what must hold. Choose another kind of statement in the panel; Enter keeps it."
+
+
+@action(Effect.REWRITES)
+def state_otherwise(context: Context, wish: To) -> str:
+    """Let the proof that is written claim something else of the same cells."""
+    state = context.state
+    claim = next((each for each in Claim if each.value == wish.to), None)
+    if claim is None or state.proving < NEW:
+        raise DreieckError("There is no such statement, or none is being written.")
+    home, calculation = context.home, context.opened.calculation
+    state.text, state.caret = restated(calculation, home, state.text or "", claim)
+    state.pointed_from, state.fresh = -1, True
+    return ""
+
+
+@action(Effect.REWRITES)
+def change_proof(context: Context, wish: Index) -> str:
+    """Write on in a proof, on the sheet that it is about."""
+    if context.state.text is not None or context.state.target:
+        raise DreieckError("Keep or discard first what is written or rehearsed.")
+    proof = proof_of(context.opened.workbook, wish.index)
+    _show(context, proof)
+    text = proof.text
+    _write(context, text, len(text) - text.endswith(")"), proof.number)
+    return ""
+
+
+@action(Effect.REWRITES)
+def delete_proof(context: Context, wish: Index) -> str:
+    """Take a proof away."""
+    if context.state.proving == wish.index:
+        context.state.stop_writing()
+        context.insists = True
+    context.change("deleting a proof", unproven(context.opened.workbook, wish.index))
+    return "The proof is gone. Ctrl+Z brings it back."
+
+
+@action(Effect.MOVES)
+def show_proof(context: Context, wish: Index) -> str:
+    """Go to the cells that a proof is about; where it fails to those that are to blame."""
+    proof = proof_of(context.opened.workbook, wish.index)
+    said = statement_said(context.opened.workbook, proof)
+    verdict = verdicts_of(context.opened)[proof.number]
+    if verdict.wrong:
+        name, area = verdict.wrong[0]
+        context.show_sheet(context.opened.workbook.sheet(name), area)
+    else:
+        _show(context, proof)
+    return f"{said} – {verdict.state}: {verdict.says}."
+
+
+@action(Effect.MOVES)
+def show_break(context: Context, wish: Index) -> str:
+    """Go to the change since which a proof fails."""
+    proof = proof_of(context.opened.workbook, wish.index)
+    found = sinces(context.opened).get(proof.number)
+    said = statement_said(context.opened.workbook, proof)
+    if found is None:
+        raise DreieckError(f"{said}: since which change it fails is not known any more.")
+    if found.place:
+        sheet, area = found.place
+        context.show_sheet(context.opened.workbook.sheet_by_id(sheet), area)
+    return f"{said} – fails since: {found.label}."
+
+
+def keep_proof(context: Context) -> str:
+    """Keep the proof that is written. Raises DreieckError where it is no statement."""
+    state, workbook = context.state, context.opened.workbook
+    home = context.home
+    shape = stated(workbook, state.text or "", home)
+    edit = proven(workbook, shape, state.proving)
+    proof = next(each for each in edit.proofs if each.shape is shape)
+    said = statement_said(workbook, proof)
+    context.change(f"proof: {said}"[:200], edit)
+    state.stop_writing()
+    _show(context, proof)
+    context.insists = True
+    verdict = verdicts_of(context.opened)[proof.number]
+    return f"{said} – {verdict.state}: {verdict.says}. It is looked at after every change."
+
+
+def _write(context: Context, text: str, caret: int, number: int) -> None:
+    state = context.state
+    state.writing, state.text, state.caret = STANDS.text, text, caret
+    state.proving, state.fresh, state.flipped = number, True, False
+    state.step, state.landing = "write", ""
+
+
+def _show(context: Context, proof: Proof) -> None:
+    """Show the first cells that a proof is about."""
+    workbook = context.opened.workbook
+    for reference in proof.shape.references:
+        area = reference.area(STANDS)
+        if area and reference.sheet and workbook.has_sheet(reference.sheet):
+            context.show_sheet(workbook.sheet(reference.sheet), area)
+            return
