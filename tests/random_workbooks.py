@@ -8,8 +8,8 @@ from dreieck.core.sheet.chart import Chart, Source
 from dreieck.core.sheet.content import Unreadable
 from dreieck.core.sheet.layout import Headings, Layout, LineLook, LineLooks, Rule
 from dreieck.core.sheet.names import named
-from dreieck.core.sheet.proof import STANDS, Proof
 from dreieck.core.sheet.sheet import Run, Sheet
+from dreieck.core.sheet.stated import STANDS, Proof
 from dreieck.core.sheet.workbook import Workbook
 from dreieck.core.values.look import Look
 from dreieck.core.values.style import Edges, Style

@@ -11,8 +11,8 @@ from dreieck.core.grid import MAX_COLUMN, MAX_ROW, Cell
 from dreieck.core.sheet.cells import Cells
 from dreieck.core.sheet.content import MAX_ENTRY, Content
 from dreieck.core.sheet.names import Named, checked_name
-from dreieck.core.sheet.proof import STANDS, Proof
 from dreieck.core.sheet.sheet import Run, Sheet
+from dreieck.core.sheet.stated import STANDS, Proof
 from dreieck.core.sheet.workbook import MAX_SHEET_NAME, Workbook, checked_sheet_name
 from dreieck.core.values.look import PLAIN, Look
 from dreieck.files.arrived import Leavings

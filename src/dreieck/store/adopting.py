@@ -14,6 +14,7 @@ from sqlmodel import Session, col, insert
 
 from dreieck.core.sheet.cells import Kind
 from dreieck.core.sheet.sheet import Run
+from dreieck.core.sheet.stated import SORTS
 from dreieck.core.sheet.workbook import Workbook
 from dreieck.core.values.look_words import look_text
 from dreieck.store.database import Database
@@ -23,7 +24,7 @@ from dreieck.store.shapes import Shapes
 from dreieck.store.stretches import together
 from dreieck.store.tables import ArrivalRow, NameRow, SheetRow, WorkbookRow
 from dreieck.store.told_history import ToldHistory, changes_of
-from dreieck.store.writing import PUT, write_proofs
+from dreieck.store.writing import PUT, write_stated
 
 _BATCH = 20_000
 Advance = Callable[[float], None]
@@ -117,7 +118,7 @@ def _finish(
     shapes: Shapes,
     report: str,
 ) -> None:
-    """Names, proofs, layouts, shapes, and what came with it."""
+    """Names, proofs, sweeps, layouts, shapes, and what came with it."""
     with database.session() as session:
         for sheet, number in zip(workbook.sheets, numbers, strict=True):
             layout = layout_text(sheet.layout, shapes.number_of)
@@ -127,7 +128,8 @@ def _finish(
             shape = shapes.number_of(each.shape, each.base)
             values = {"key": each.key, "name": each.name, "shape": shape}
             session.execute(insert(NameRow).values(workbook_id=id, **values))
-        write_proofs(session, id, workbook.proofs, shapes)
+        for sort in SORTS:
+            write_stated(session, id, sort, getattr(workbook, sort), shapes)
         if report:
             session.add(ArrivalRow(workbook_id=id, report=report))
         shapes.write_new(session)

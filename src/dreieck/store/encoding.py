@@ -26,15 +26,15 @@ from dreieck.core.sheet.edits import (
     SetLocale,
     SetLooks,
     SetName,
-    SetProofs,
     SetRules,
     SetSeed,
+    SetStated,
 )
 from dreieck.core.sheet.layout import PLAIN_LAYOUT
 from dreieck.core.sheet.names import Named
-from dreieck.core.sheet.proof import STANDS, Proof
 from dreieck.core.sheet.series import KINDS, Counted
 from dreieck.core.sheet.sheet import ColumnRun, Run
+from dreieck.core.sheet.stated import SORTS, STANDS
 from dreieck.core.values.look import Look
 from dreieck.core.values.look_words import look_of, look_text
 from dreieck.store.layouts import (
@@ -144,9 +144,9 @@ def _edit(edit: Edit, number_of: NumberOf) -> dict[str, Any]:
         named = edit.named
         stands_for = [named.name, number_of(named.shape, named.base)] if named else None
         return {"edit": "SetName", "key": edit.key, "named": stands_for}
-    if isinstance(edit, SetProofs):
-        proofs = [[each.number, number_of(each.shape, STANDS)] for each in edit.proofs]
-        return {"edit": "SetProofs", "proofs": proofs}
+    if isinstance(edit, SetStated):
+        stated = [[each.number, number_of(each.shape, STANDS)] for each in edit.stated]
+        return {"edit": "SetStated", "sort": edit.sort, "stated": stated}
     if isinstance(edit, SetSeed):
         return {"edit": "SetSeed", "seed": edit.seed}
     if isinstance(edit, SetLocale):
@@ -182,9 +182,10 @@ def _edit_of(said: dict[str, Any], shape_of: ShapeOf) -> Edit:
         case "SetName":
             named = said["named"]
             return SetName(said["key"], Named(named[0], shape_of(named[1])) if named else None)
-        case "SetProofs":
-            proofs = (Proof(number, shape_of(shape)) for number, shape in said["proofs"])
-            return SetProofs(tuple(proofs))
+        case "SetStated":
+            made = SORTS[said["sort"]]
+            kept = (made(number, shape_of(shape)) for number, shape in said["stated"])
+            return SetStated(said["sort"], tuple(kept))
         case "SetSeed":
             return SetSeed(said["seed"])
         case "SetLocale":

@@ -18,10 +18,10 @@ from dreieck.core.editing.entering import entered
 from dreieck.core.exceptions import DreieckError
 from dreieck.core.formula import Shape
 from dreieck.core.grid import Cell
-from dreieck.core.sheet.edits import Edit, SetCells, SetLayout, SetName, SetProofs
+from dreieck.core.sheet.edits import Edit, SetCells, SetLayout, SetName, SetStated
 from dreieck.core.sheet.layout import PLAIN_LAYOUT, Layout
 from dreieck.core.sheet.names import named
-from dreieck.core.sheet.proof import STANDS, Proof
+from dreieck.core.sheet.stated import STANDS, Proof
 from dreieck.core.sheet.workbook import Workbook
 from dreieck.core.values.look import PLAIN, Look
 from dreieck.store import data_file
@@ -142,7 +142,7 @@ class Library:
         edits += [edit for each in made for edit in _first_edits(opened, *each)]
         stated = enumerate((Shape.parse(text, STANDS) for text in proofs), 1)
         if kept := tuple(Proof(number, shape) for number, shape in stated):
-            edits.append(SetProofs(kept))
+            edits.append(SetStated("proofs", kept))
         if edits:
             opened.furnish(edits)
         return id

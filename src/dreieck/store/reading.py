@@ -12,16 +12,16 @@ from sqlmodel import Session, col, select
 
 from dreieck.core.sheet.cells import Cells, Kind, Pool, encoded, pooled
 from dreieck.core.sheet.names import Named
-from dreieck.core.sheet.proof import Proof
 from dreieck.core.sheet.series import Counted
 from dreieck.core.sheet.sheet import Sheet
+from dreieck.core.sheet.stated import SORTS
 from dreieck.core.sheet.workbook import Workbook
 from dreieck.core.values.look_words import look_of
 from dreieck.store.encoding import SERIES, Stored, content_of
 from dreieck.store.layouts import layout_of
 from dreieck.store.shapes import Shapes
 from dreieck.store.stretches import NUMBERS, TEXTS
-from dreieck.store.tables import NameRow, ProofRow, SheetRow, WorkbookRow
+from dreieck.store.tables import NameRow, SheetRow, StatedRow, WorkbookRow
 
 
 def read_workbook(session: Session, row: WorkbookRow, shapes: Shapes) -> Workbook:
@@ -35,11 +35,11 @@ def read_workbook(session: Session, row: WorkbookRow, shapes: Shapes) -> Workboo
         workbook.sheets.append(_read_sheet(session, sheet_row, shapes))
     for name in session.exec(select(NameRow).where(NameRow.workbook_id == row.id)):
         workbook.names[name.key] = Named(name.name, shapes.shape_of(name.shape))
-    kept = select(ProofRow).where(ProofRow.workbook_id == row.id)
-    workbook.proofs = tuple(
-        Proof(each.number, shapes.shape_of(each.shape))
-        for each in session.exec(kept.order_by(col(ProofRow.position)))
-    )
+    for sort, made in SORTS.items():
+        kept = select(StatedRow).where(StatedRow.workbook_id == row.id, StatedRow.sort == sort)
+        stated = session.exec(kept.order_by(col(StatedRow.position)))
+        found = (made(each.number, shapes.shape_of(each.shape)) for each in stated)
+        setattr(workbook, sort, tuple(found))
     return workbook
 
 

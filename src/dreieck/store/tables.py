@@ -79,11 +79,12 @@ class NameRow(SQLModel, table=True):
     shape: int
 
 
-class ProofRow(SQLModel, table=True):
-    """A proof, the one in this position; ``shape`` is the number of its statement."""
+class StatedRow(SQLModel, table=True):
+    """A proof or sweep, the one in this position; ``shape`` is the number of its statement."""
 
-    __tablename__ = "proof"
+    __tablename__ = "stated"
     workbook_id: int = Field(foreign_key="workbook.id", primary_key=True, ondelete="CASCADE")
+    sort: str = Field(primary_key=True)
     position: int = Field(primary_key=True)
     number: int
     shape: int

@@ -193,6 +193,7 @@ def _told(workbook: Workbook) -> object:
         [(sheet.name, _cells(sheet), sheet.layout) for sheet in workbook.sheets],
         {key: (each.name, each.shape) for key, each in workbook.names.items()},
         workbook.proofs,
+        workbook.sweeps,
         workbook.seed,
         workbook.locale,
     )

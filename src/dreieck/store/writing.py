@@ -23,17 +23,17 @@ from dreieck.core.sheet.edits import (
     SetLocale,
     SetLooks,
     SetName,
-    SetProofs,
     SetSeed,
+    SetStated,
 )
-from dreieck.core.sheet.proof import STANDS, Proof
+from dreieck.core.sheet.stated import STANDS, Sort, Stated
 from dreieck.core.sheet.workbook import Workbook
 from dreieck.core.values.look_words import look_text
 from dreieck.store.encoding import SERIES, stored_run
 from dreieck.store.layouts import layout_text
 from dreieck.store.shapes import Shapes
 from dreieck.store.stretches import NUMBERS, TEXTS, parted, together
-from dreieck.store.tables import NameRow, ProofRow, SheetRow, WorkbookRow
+from dreieck.store.tables import NameRow, SheetRow, StatedRow, WorkbookRow
 
 
 def write(session: Session, workbook_id: int, edit: Edit, shapes: Shapes) -> None:
@@ -62,8 +62,8 @@ def write(session: Session, workbook_id: int, edit: Edit, shapes: Shapes) -> Non
                 number = shapes.number_of(edit.named.shape, edit.named.base)
                 name = {"key": edit.named.key, "name": edit.named.name, "shape": number}
                 session.execute(insert(NameRow).values(workbook_id=workbook_id, **name))
-        case SetProofs():
-            write_proofs(session, workbook_id, edit.proofs, shapes)
+        case SetStated():
+            write_stated(session, workbook_id, edit.sort, edit.stated, shapes)
         case SetSeed():
             owned_by = update(WorkbookRow).where(col(WorkbookRow.id) == workbook_id)
             session.execute(owned_by.values(seed=edit.seed))
@@ -82,22 +82,24 @@ def write(session: Session, workbook_id: int, edit: Edit, shapes: Shapes) -> Non
             _delete(session.connection(), edit.sheet_id, edit.lines)
 
 
-def write_proofs(
-    session: Session, workbook_id: int, proofs: Sequence[Proof], shapes: Shapes
+def write_stated(
+    session: Session, workbook_id: int, sort: Sort, stated: Sequence[Stated], shapes: Shapes
 ) -> None:
-    """Write the proofs of a workbook, in place of those that it had."""
-    session.execute(delete(ProofRow).where(col(ProofRow.workbook_id) == workbook_id))
+    """Write the proofs or sweeps of a workbook, in place of those that it had."""
+    owned = (col(StatedRow.workbook_id) == workbook_id, col(StatedRow.sort) == sort)
+    session.execute(delete(StatedRow).where(*owned))
     rows = [
         {
             "workbook_id": workbook_id,
+            "sort": sort,
             "position": position,
-            "number": proof.number,
-            "shape": shapes.number_of(proof.shape, STANDS),
+            "number": each.number,
+            "shape": shapes.number_of(each.shape, STANDS),
         }
-        for position, proof in enumerate(proofs)
+        for position, each in enumerate(stated)
     ]
     if rows:
-        session.execute(insert(ProofRow), rows)
+        session.execute(insert(StatedRow), rows)
 
 
 def write_sheets(session: Session, workbook: Workbook, shapes: Shapes) -> None:

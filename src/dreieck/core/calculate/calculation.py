@@ -19,7 +19,7 @@ from dreieck.core.grid import Area, Cell
 from dreieck.core.ranges.index import MAX_INDEXES, Index
 from dreieck.core.ranges.totals import Total, Totals
 from dreieck.core.sheet.cells import Cells, Kind
-from dreieck.core.sheet.edits import APPEARANCE, Edit, SetCells, SetProofs
+from dreieck.core.sheet.edits import APPEARANCE, Edit, SetCells, SetStated
 from dreieck.core.sheet.sheet import Sheet
 from dreieck.core.sheet.workbook import Workbook
 from dreieck.core.values import UNFINISHED, Value
@@ -29,7 +29,7 @@ _TOTAL_STEPS = 10
 MAX_IN_VAIN = 8
 """So many seconds are spent on a formula altogether that has to end each time."""
 _ON_SHEETS = (SetCells, *APPEARANCE)
-_IN_PLACE = (*_ON_SHEETS, SetProofs)
+_IN_PLACE = (*_ON_SHEETS, SetStated)
 """Edits that leave all sheets, lines and names where they are."""
 _LONG_ROWS = 1000
 """For so many rows it pays to know that nothing in the whole column is pending."""
@@ -221,12 +221,18 @@ class Calculation:
         for number in [area.left] if area.width == 1 else held:
             yield self.cells(sheet, number, clipped.top, clipped.bottom)
 
-    def _settle(self, sheet: str, area: Area) -> None:
+    def in_order(self, sheet: str, area: Area) -> list[Task]:
+        """Work out an area; the tasks that were done for it, each after those that it reads."""
+        record: list[Task] = []
+        self._settle(sheet, area, record)
+        return record
+
+    def _settle(self, sheet: str, area: Area, record: list[Task] | None = None) -> None:
         if self._settling:
             raise UnsettledError(self._spelling(sheet), area)
         self._settling = True
         try:
-            Order(self, Tasks(self)).settle(self._spelling(sheet), area)
+            Order(self, Tasks(self), record).settle(self._spelling(sheet), area)
         finally:
             self._settling = False
 

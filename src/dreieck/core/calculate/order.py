@@ -60,9 +60,16 @@ class _Visit:
 class Order:
     """One question for values, and all that has to be settled before it."""
 
-    def __init__(self, values: PatientValues, tasks: Tasks) -> None:
+    def __init__(
+        self, values: PatientValues, tasks: Tasks, record: list[Task] | None = None
+    ) -> None:
+        """Begin; ``record`` takes down the tasks as they are worked out.
+
+        Rings are split into their cells then, so that each task reads only those before it.
+        """
         self.values = values
         self.tasks = tasks
+        self.record = record
         self._numbers: dict[Task, int] = {}
         self._open: list[Task] = []
         self._done: set[Task] = set()
@@ -142,14 +149,17 @@ class Order:
     def _work_out(self, ring: list[Task], *, reads_itself: bool) -> None:
         if not reads_itself:
             work_out(ring[0], self.values)
+            if self.record is not None:
+                self.record.append(ring[0])
         elif isinstance(self.tasks, CellTasks):
             for task in ring:
                 why = "This cell reads itself, directly or over other cells."
                 place = Place(task.sheet, task.area.first)
                 self.values.results(task.sheet).put(place.cell, Error(LOOP, why, place))
-        elif not self._one_way(ring):
+        elif self.record is not None or not self._one_way(ring):
             for task in ring:
-                Order(self.values, CellTasks(self.values)).settle(task.sheet, task.area)
+                cells = Order(self.values, CellTasks(self.values), self.record)
+                cells.settle(task.sheet, task.area)
 
     def _give_up(self, ring: list[Task], error: Error, *, anew: bool = False) -> None:
         """Let the cells that are not worked out, or all of them ``anew``, hold an error."""

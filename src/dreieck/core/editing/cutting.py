@@ -15,7 +15,7 @@ from dreieck.core.editing.following import (
     followed,
     followed_layouts,
     followed_names,
-    followed_proofs,
+    followed_statements,
     same_sheet,
 )
 from dreieck.core.editing.readers import MAX_MOVED_CELLS, readers_after, readers_of
@@ -65,7 +65,7 @@ def cut_to(
     edits: list[Edit] = [
         *followed_names(workbook, cut),
         *followed_layouts(workbook, cut),
-        *followed_proofs(workbook, cut),
+        *followed_statements(workbook, cut),
     ]
     edits += [SetCells.of(id, dict(cells)) for id, cells in followers.items()]
     for sheet, runs in (

@@ -1,7 +1,7 @@
 """What refers to something that moves, goes, or is called otherwise, follows it.
 
 Whoever moves things says what becomes of places, as a ``Movement``; what becomes of references,
-formulas, names and proofs then is said here, once for inserting, deleting, cutting and sheets.
+formulas, names and statements then is said here, once for inserting, deleting, cutting and sheets.
 """
 
 from __future__ import annotations
@@ -16,11 +16,11 @@ from dreieck.core.formula.reference import Reference
 from dreieck.core.formula.tree import Lost, Node, walk
 from dreieck.core.grid import AXES, LAST, Area, Cell
 from dreieck.core.sheet.chart import Chart, Source, chart_numbered, free_number
-from dreieck.core.sheet.edits import SetCharts, SetName, SetProofs, SetRules
+from dreieck.core.sheet.edits import SetCharts, SetName, SetRules, SetStated
 from dreieck.core.sheet.layout import Rule
 from dreieck.core.sheet.names import Named
-from dreieck.core.sheet.proof import STANDS
 from dreieck.core.sheet.sheet import Sheet
+from dreieck.core.sheet.stated import SORTS, STANDS, Stated
 from dreieck.core.sheet.workbook import Workbook
 from dreieck.core.values import Place
 
@@ -74,18 +74,19 @@ def followed_names(workbook: Workbook, movement: Movement) -> Iterator[SetName]:
             yield SetName(each.key, Named(each.name, shape))
 
 
-def followed_proofs(workbook: Workbook, movement: Movement) -> Iterator[SetProofs]:
-    """The edit of the proofs after a movement, if one of them follows it.
+def followed_statements(workbook: Workbook, movement: Movement) -> Iterator[SetStated]:
+    """The edits of proofs and sweeps after a movement, where one of them follows it.
 
-    A proof reads the same cells wherever it is looked at, so that a lock holds nothing back.
+    They read the same cells wherever they are looked at, so that a lock holds nothing back.
     """
     stands = Place("", STANDS)
-    proofs = tuple(
-        replace(each, shape=followed(each.shape, movement, stands, stands))
-        for each in workbook.proofs
-    )
-    if proofs != workbook.proofs:
-        yield SetProofs(proofs)
+    for sort in SORTS:
+        before: tuple[Stated, ...] = getattr(workbook, sort)
+        after = tuple(
+            replace(each, shape=followed(each.shape, movement, stands, stands)) for each in before
+        )
+        if after != before:
+            yield SetStated(sort, after)
 
 
 def followed_layouts(workbook: Workbook, movement: Movement) -> Iterator[SetRules | SetCharts]:

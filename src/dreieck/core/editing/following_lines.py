@@ -10,7 +10,7 @@ from dreieck.core.editing.following import (
     followed,
     followed_layouts,
     followed_names,
-    followed_proofs,
+    followed_statements,
     same_sheet,
 )
 from dreieck.core.formula import Shape
@@ -57,7 +57,7 @@ def followed_lines(
     movement = LinesMovement(sheet.name, change)
     yield from followed_names(workbook, movement)
     yield from followed_layouts(workbook, movement)
-    yield from followed_proofs(workbook, movement)
+    yield from followed_statements(workbook, movement)
 
 
 def following_lines(

@@ -28,9 +28,10 @@ from dreieck.core.formula.reference import (
     staying,
 )
 from dreieck.core.grid import MAX_COLUMN, MAX_ROW, Area, Cell
-from dreieck.core.sheet.edits import Edit, SetName, SetProofs, SetRules
+from dreieck.core.sheet.edits import Edit, SetName, SetRules, SetStated
 from dreieck.core.sheet.names import Named, checked_name, named
 from dreieck.core.sheet.sheet import Sheet
+from dreieck.core.sheet.stated import SORTS, Stated
 from dreieck.core.sheet.workbook import Workbook
 from dreieck.core.words.headings import heading_above, heading_left
 
@@ -258,7 +259,7 @@ def _ends(sheet: Sheet, row: int) -> bool:
 def _everywhere(
     workbook: Workbook, change: Callable[[tree.Node, Sheet | None], tree.Node]
 ) -> list[Edit]:
-    """Edits that change the leaves of all formulas; those of names and proofs have no sheet."""
+    """Edits that change the leaves of all formulas; names and statements have no sheet."""
 
     def on(sheet: Sheet | None) -> Callable[[Shape], Shape]:
         return _leaves(lambda leaf: change(leaf, sheet))
@@ -272,9 +273,11 @@ def _everywhere(
         rules = tuple(replace(r, shape=on(sheet)(r.shape)) for r in sheet.layout.rules)
         if rules != sheet.layout.rules:
             edits.append(SetRules(sheet.id, rules))
-    proofs = tuple(replace(each, shape=on(None)(each.shape)) for each in workbook.proofs)
-    if proofs != workbook.proofs:
-        edits.append(SetProofs(proofs))
+    for sort in SORTS:
+        before: tuple[Stated, ...] = getattr(workbook, sort)
+        stated = tuple(replace(each, shape=on(None)(each.shape)) for each in before)
+        if stated != before:
+            edits.append(SetStated(sort, stated))
     return edits
 
 

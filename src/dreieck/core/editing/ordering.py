@@ -17,7 +17,12 @@ from dreieck.core.analysis.totalling import totals_above
 from dreieck.core.calculate import Calculation
 from dreieck.core.charts.proposing import around, is_headed
 from dreieck.core.charts.strands import SheetArea
-from dreieck.core.editing.following import followed, followed_names, followed_proofs, same_sheet
+from dreieck.core.editing.following import (
+    followed,
+    followed_names,
+    followed_statements,
+    same_sheet,
+)
 from dreieck.core.editing.readers import MAX_MOVED_CELLS, Reader, readers_after, readers_of
 from dreieck.core.exceptions import DreieckError
 from dreieck.core.formula import Shape
@@ -173,7 +178,7 @@ def ordered(calculation: Calculation, sheet: Sheet, area: Area, keys: Sequence[K
         changed.setdefault(home.id, {})[cell] = (shape, home.look(cell))
     edits: list[Edit] = [
         *followed_names(workbook, order),
-        *followed_proofs(workbook, order),
+        *followed_statements(workbook, order),
     ]
     edits += [SetCells.of(id, cells) for id, cells in changed.items() if cells]
     return Ordered(tuple(rows), tuple(edits), tuple(_strays(readers, sheet, order)))

@@ -8,9 +8,9 @@ from dreieck.core.exceptions import DreieckError
 from dreieck.core.formula import Shape, tree
 from dreieck.core.formula.reference import Reference
 from dreieck.core.functions.statements import problem_of
-from dreieck.core.sheet.edits import SetProofs
-from dreieck.core.sheet.proof import STANDS, Proof
+from dreieck.core.sheet.edits import SetStated
 from dreieck.core.sheet.sheet import Sheet
+from dreieck.core.sheet.stated import STANDS, Proof
 from dreieck.core.sheet.workbook import Workbook
 
 MAX_PROOFS = 200
@@ -41,7 +41,7 @@ def on_sheets(shape: Shape, home: Sheet) -> Shape:
     return shape.changed(named)
 
 
-def proven(workbook: Workbook, shape: Shape, number: int = NEW) -> SetProofs:
+def proven(workbook: Workbook, shape: Shape, number: int = NEW) -> SetStated:
     """Keep a proof, or change the one with this number.
 
     Raises DreieckError where it states nothing about cells, is kept already, or there are too
@@ -60,10 +60,10 @@ def proven(workbook: Workbook, shape: Shape, number: int = NEW) -> SetProofs:
     if number in numbers:
         at = numbers.index(number)
         changed = replace(proofs[at], shape=shape)
-        return SetProofs((*proofs[:at], changed, *proofs[at + 1 :]))
+        return SetStated("proofs", (*proofs[:at], changed, *proofs[at + 1 :]))
     if len(proofs) >= MAX_PROOFS:
         raise DreieckError(f"A workbook can have {MAX_PROOFS} proofs. Delete one of them first.")
-    return SetProofs((*proofs, Proof(max(numbers, default=NEW) + 1, shape)))
+    return SetStated("proofs", (*proofs, Proof(max(numbers, default=NEW) + 1, shape)))
 
 
 def proof_of(workbook: Workbook, number: int) -> Proof:
@@ -74,7 +74,7 @@ def proof_of(workbook: Workbook, number: int) -> Proof:
     raise DreieckError("This proof is no longer there.")
 
 
-def unproven(workbook: Workbook, number: int) -> SetProofs:
+def unproven(workbook: Workbook, number: int) -> SetStated:
     """Take a proof away. Raises DreieckError where there is none by now."""
     gone = proof_of(workbook, number)
-    return SetProofs(tuple(each for each in workbook.proofs if each is not gone))
+    return SetStated("proofs", tuple(each for each in workbook.proofs if each is not gone))

@@ -9,7 +9,7 @@ from dreieck.core.editing.following import (
     followed,
     followed_layouts,
     followed_names,
-    followed_proofs,
+    followed_statements,
     same_sheet,
 )
 from dreieck.core.editing.rewriting import edits_of, rewritings
@@ -84,7 +84,7 @@ def _followed(workbook: Workbook, sheet: Sheet, name: str | None) -> Iterator[Ed
         yield from edits_of(rewritings(other, change))
     yield from followed_names(workbook, movement)
     yield from followed_layouts(workbook, movement)
-    yield from followed_proofs(workbook, movement)
+    yield from followed_statements(workbook, movement)
 
 
 def _free_name(workbook: Workbook, stem: str, first: str = " 1") -> str:

@@ -7,6 +7,7 @@ import statistics
 from collections.abc import Callable, Iterator
 from functools import reduce
 from itertools import chain
+from operator import methodcaller
 
 import numpy as np
 
@@ -49,7 +50,7 @@ def _sum(totals: list[Total]) -> float:
     return math.fsum(part for total in totals for part in total.parts)
 
 
-at_once("SUM")(Beside.sum)
+at_once("SUM")(methodcaller("sum"))
 
 
 @function(
@@ -175,7 +176,7 @@ def _min(totals: list[Total]) -> float:
     return min((total.low for total in totals if total.count), default=0.0) + 0.0
 
 
-at_once("MIN")(Beside.lowest)
+at_once("MIN")(methodcaller("lowest"))
 
 
 @function(
@@ -191,7 +192,7 @@ def _max(totals: list[Total]) -> float:
     return max((total.high for total in totals if total.count), default=0.0) + 0.0
 
 
-at_once("MAX")(Beside.highest)
+at_once("MAX")(methodcaller("highest"))
 
 
 @function(
@@ -207,7 +208,7 @@ def _count(totals: list[Total]) -> float:
     return float(sum(total.count for total in totals))
 
 
-at_once("COUNT")(Beside.count)
+at_once("COUNT")(methodcaller("count"))
 
 
 @function(
@@ -223,7 +224,7 @@ def _counta(totals: list[Total]) -> float:
     return float(sum(total.filled for total in totals))
 
 
-at_once("COUNTA")(Beside.filled)
+at_once("COUNTA")(methodcaller("filled"))
 
 
 @function(

@@ -18,7 +18,14 @@ MAX_WIDE = 64
 """So many cells are looked at side by side."""
 _LANES = 4_096
 """So many sums of a long list grow side by side, which the processor's cache holds."""
+_HALF_BIT = 2.0**-53
+_TINY = 2.0**-500
+_LONG = 1_000
+"""Sums of more numbers than this may be added up pair by pair."""
+_CANCELLED = 0.01
+"""Where a sum is so small, against what went into it, too many bits of it are lost."""
 Mask = NDArray[np.bool_]
+Table = NDArray[np.float64]
 Part = tuple[Payload, Mask | None]
 """A column of numbers, and where there is one; None where there is one in all rows."""
 Condition = tuple[Mask, Mask | None]
@@ -96,6 +103,64 @@ class Beside:
             found = np.where(beyond(numbers, found), numbers, found)
         # The smallest of several zeros is the positive one, whichever comes first.
         return np.where(found == none, 0.0, found) + 0.0
+
+
+class Long(Beside):
+    """The numbers of rows that have many each: a table of rows by cells, full of numbers."""
+
+    def __init__(self, table: Table) -> None:
+        super().__init__(len(table), ())
+        self.table = table
+
+    def filled(self) -> Payload:
+        """How many cells of each row are not empty."""
+        return self.count()
+
+    def count(self) -> Payload:
+        """How many numbers each row has."""
+        return np.full(self.height, float(self.table.shape[1]))
+
+    def sum(self) -> Payload:
+        """The sum of each row; no number where that is not certain.
+
+        It is certain to the last bit, or for very long rows but for the last two or three.
+        """
+        with np.errstate(all="ignore"):
+            return self._exact() if self.table.shape[1] <= _LONG else self._pairwise()
+
+    def _exact(self) -> Payload:
+        """The leading bits of all numbers, cut off so that they add up exactly, and the rest.
+
+        The rest is so small that its own rounding seldom counts (Rump, Ogita, Oishi 2008).
+        """
+        count = self.table.shape[1]
+        # No number is larger than the root of the sum of all squares.
+        largest = np.sqrt(np.vecdot(self.table, self.table))
+        unit = np.exp2(np.ceil(np.log2(np.maximum(largest, _TINY) * (count + 2))))
+        lead = self.table + unit[:, None]
+        lead -= unit[:, None]
+        total, lost = _added(lead.sum(axis=1), (self.table - lead).sum(axis=1))
+        doubt = (_HALF_BIT * count) ** 2 * unit
+        certain = (total + (lost + doubt) == total) & (total + (lost - doubt) == total)
+        found: Payload = np.where(certain & np.isfinite(unit), total + 0.0, np.nan)
+        return found
+
+    def _pairwise(self) -> Payload:
+        """The sum as it is added pair by pair, where nearly nothing of it cancels out."""
+        total = self.table.sum(axis=1)
+        size = np.sqrt(np.vecdot(self.table, self.table))
+        found: Payload = np.where(np.abs(total) > _CANCELLED * size, total, np.nan)
+        return found
+
+    def lowest(self) -> Payload:
+        """The smallest number of each row."""
+        found: Payload = self.table.min(axis=1) + 0.0
+        return found
+
+    def highest(self) -> Payload:
+        """The largest number of each row."""
+        found: Payload = self.table.max(axis=1) + 0.0
+        return found
 
 
 def exact_sum(columns: Sequence[Payload], height: int) -> Payload:

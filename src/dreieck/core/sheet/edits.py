@@ -11,8 +11,8 @@ from dreieck.core.sheet.chart import Chart
 from dreieck.core.sheet.content import Content
 from dreieck.core.sheet.layout import PLAIN_LAYOUT, Layout, Rule
 from dreieck.core.sheet.names import Named
-from dreieck.core.sheet.proof import Proof
 from dreieck.core.sheet.sheet import ColumnRun, Run, Sheet
+from dreieck.core.sheet.stated import Sort, Stated
 from dreieck.core.sheet.workbook import Workbook
 from dreieck.core.values.look import Look
 
@@ -243,15 +243,17 @@ class SetName:
 
 
 @dataclass(frozen=True, slots=True)
-class SetProofs:
-    """Let a workbook have other proofs. What cells hold is not changed."""
+class SetStated:
+    """Let a workbook have other proofs, or sweeps. What cells hold is not changed."""
 
-    proofs: tuple[Proof, ...]
+    sort: Sort
+    stated: tuple[Stated, ...]
 
-    def apply(self, workbook: Workbook) -> SetProofs:
+    def apply(self, workbook: Workbook) -> SetStated:
         """Make the edit and return its inverse."""
-        before, workbook.proofs = workbook.proofs, self.proofs
-        return SetProofs(before)
+        before = getattr(workbook, self.sort)
+        setattr(workbook, self.sort, self.stated)
+        return SetStated(self.sort, before)
 
 
 @dataclass(frozen=True, slots=True)
@@ -280,7 +282,7 @@ class SetLocale:
 
 Edit = (
     SetName
-    | SetProofs
+    | SetStated
     | SetLocale
     | SetSeed
     | SetLayout

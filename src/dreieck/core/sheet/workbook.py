@@ -12,8 +12,8 @@ from dreieck.core.formula.tree import Node
 from dreieck.core.grid import Cell
 from dreieck.core.sheet.content import Content, Entry, read_entry
 from dreieck.core.sheet.names import Named
-from dreieck.core.sheet.proof import Proof
 from dreieck.core.sheet.sheet import Sheet
+from dreieck.core.sheet.stated import Proof, Sweep
 from dreieck.core.values.locales import NEUTRAL
 
 MAX_SHEET_NAME = 64
@@ -29,6 +29,7 @@ class Workbook:
         self.names: dict[str, Named] = {}
         """Names by their text without case."""
         self.proofs: tuple[Proof, ...] = ()
+        self.sweeps: tuple[Sweep, ...] = ()
         self.seed = 0
         """What the numbers that are drawn by chance follow from."""
         self.locale = NEUTRAL
@@ -62,7 +63,7 @@ class Workbook:
         It is good until this one changes.
         """
         other = Workbook(self.name)
-        other.proofs = self.proofs
+        other.proofs, other.sweeps = self.proofs, self.sweeps
         other.names, other.seed, other.locale = self.names.copy(), self.seed, self.locale
         other.sheets = [each.copy() if each in changed else each for each in self.sheets]
         return other

@@ -10,16 +10,16 @@ from dreieck.core.formula.reference import Reference
 from dreieck.core.formula.shift import tag
 from dreieck.core.functions import Function
 from dreieck.core.functions.statements import FORMS, PARTS_SAID
-from dreieck.core.sheet.proof import STANDS, Proof
+from dreieck.core.sheet.stated import STANDS, Stated
 from dreieck.core.sheet.workbook import Workbook
 from dreieck.core.values import Place
 from dreieck.core.words.phrases import Phrase, sentence, words
 from dreieck.core.words.reading import Spoken
 
 
-def stated(workbook: Workbook, proof: Proof) -> list[Phrase]:
+def stated(workbook: Workbook, kept: Stated) -> list[Phrase]:
     """The statement of a proof in words, with where its cells are found."""
-    node = proof.shape.tree
+    node = kept.shape.tree
     phrases = list(_Stated(workbook, Place(workbook.sheets[0].name, STANDS), node).node(node))
     first = phrases[0]
     if first.kind == "words":
@@ -27,9 +27,9 @@ def stated(workbook: Workbook, proof: Proof) -> list[Phrase]:
     return phrases
 
 
-def statement_said(workbook: Workbook, proof: Proof) -> str:
+def statement_said(workbook: Workbook, kept: Stated) -> str:
     """The statement of a proof as one would say it."""
-    return sentence(stated(workbook, proof))
+    return sentence(stated(workbook, kept))
 
 
 class _Stated(Spoken):

@@ -16,7 +16,7 @@ from dreieck.core.exceptions import DreieckError
 from dreieck.core.formula.printer import area_text, place_text
 from dreieck.core.formula.shift import tag
 from dreieck.core.grid import Area
-from dreieck.core.sheet.proof import Proof
+from dreieck.core.sheet.stated import Proof
 from dreieck.core.sheet.workbook import Workbook
 from dreieck.core.values import Place
 from dreieck.core.words.proving import statement_said

@@ -15,9 +15,9 @@ from dreieck.core.checking.proofs.since import Since
 from dreieck.core.checking.proofs.verdict import Verdict
 from dreieck.core.editing.proving import NEW, proven, stated, unproven
 from dreieck.core.exceptions import DreieckError
-from dreieck.core.sheet.edits import SetProofs
-from dreieck.core.sheet.proof import STANDS, Proof
+from dreieck.core.sheet.edits import SetStated
 from dreieck.core.sheet.sheet import Sheet
+from dreieck.core.sheet.stated import STANDS, Proof
 from dreieck.core.words.phrases import Phrase
 from dreieck.core.words.proving import stated as stated_in_words
 from dreieck.core.words.proving import statement_said
@@ -66,12 +66,12 @@ def change(request: Request, opened: TheWorkbook, form: TheForm) -> Response:
     typed = str(form.get("states", ""))[:10_000]
     number = whole_number(form, "delete")
 
-    def edit() -> tuple[str, SetProofs]:
+    def edit() -> tuple[str, SetStated]:
         if number > NEW:
             return "deleting a proof", unproven(workbook, number)
         home = _home(opened, whole_number(form, "sheet"))
         made = proven(workbook, stated(workbook, typed, home))
-        return f"proof: {statement_said(workbook, made.proofs[-1])}"[:200], made
+        return f"proof: {statement_said(workbook, made.stated[-1])}"[:200], made
 
     with opened.lock:
         return _changed(request, opened, whole_number(form, "revision"), edit, typed)
@@ -81,7 +81,7 @@ def _changed(
     request: Request,
     opened: OpenWorkbook,
     revision: int,
-    edit: Callable[[], tuple[str, SetProofs]],
+    edit: Callable[[], tuple[str, SetStated]],
     typed: str,
 ) -> Response:
     try:

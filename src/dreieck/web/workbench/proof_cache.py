@@ -13,7 +13,7 @@ from dreieck.core.checking.proofs.judging import OPEN, judged, judged_all
 from dreieck.core.checking.proofs.proposing import Proposal, proposals
 from dreieck.core.checking.proofs.since import Since, since
 from dreieck.core.checking.proofs.verdict import Verdict
-from dreieck.core.sheet.proof import Proof
+from dreieck.core.sheet.stated import Proof
 from dreieck.store import OpenWorkbook
 from dreieck.web.workbench.once import once
 

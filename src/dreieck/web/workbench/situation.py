@@ -19,8 +19,8 @@ from dreieck.core.grid import Area, Cell
 from dreieck.core.sheet.content import Content, Entry, Unreadable, typed_text
 from dreieck.core.sheet.layout import Rule
 from dreieck.core.sheet.names import Named
-from dreieck.core.sheet.proof import Proof
 from dreieck.core.sheet.sheet import Sheet
+from dreieck.core.sheet.stated import Proof
 from dreieck.core.values import UNFINISHED, Place, Value
 from dreieck.core.values.look import PLAIN, Look, shown_text
 from dreieck.store import OpenWorkbook

@@ -10,7 +10,7 @@ from dreieck.core.checking.proofs.judging import judged
 from dreieck.core.editing.proving import proven, stated
 from dreieck.core.exceptions import DreieckError
 from dreieck.core.grid import EVERYWHERE
-from dreieck.core.sheet.proof import Proof
+from dreieck.core.sheet.stated import Proof
 
 SHARES = {
     "A1": "Item", "B1": "Cost", "C1": "Share", "D1": "Guests",

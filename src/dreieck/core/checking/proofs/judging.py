@@ -16,7 +16,7 @@ from dreieck.core.checking.proofs.verdict import CannotJudge, Picture, Verdict
 from dreieck.core.formula import tree
 from dreieck.core.functions.statements import Claim, problem_of, statement_of
 from dreieck.core.sheet.cells import Kind
-from dreieck.core.sheet.proof import Proof
+from dreieck.core.sheet.stated import Proof
 from dreieck.core.values import Error
 from dreieck.core.words.counting import many
 

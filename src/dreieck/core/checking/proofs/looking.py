@@ -20,7 +20,7 @@ from dreieck.core.grid import MAX_COLUMN, MAX_ROW, Area, Cell
 from dreieck.core.grid.areas import areas_of
 from dreieck.core.ranges.operands import Array, Range, Several, parts
 from dreieck.core.sheet.cells import Cells, Kind, is_kind
-from dreieck.core.sheet.proof import STANDS
+from dreieck.core.sheet.stated import STANDS
 from dreieck.core.values import Error, Place, Value
 from dreieck.core.values.look import PLAIN, Look
 from dreieck.core.words.working import told_as

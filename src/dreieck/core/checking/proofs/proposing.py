@@ -20,8 +20,8 @@ from dreieck.core.functions.statements import Claim, written
 from dreieck.core.grid import CROSSING, Area, Axis, Cell
 from dreieck.core.ranges.operands import Range
 from dreieck.core.sheet.cells import Kind
-from dreieck.core.sheet.proof import STANDS, Proof
 from dreieck.core.sheet.sheet import Sheet
+from dreieck.core.sheet.stated import STANDS, Proof
 from dreieck.core.words.headings import list_around
 
 MAX_PROPOSALS = 12

@@ -10,8 +10,8 @@ from dreieck.core.calculate import Calculation
 from dreieck.core.checking.proofs.judging import judged
 from dreieck.core.editing.steps import Step, followed_area, steps_of
 from dreieck.core.grid import Area
-from dreieck.core.sheet.edits import Change, SetProofs
-from dreieck.core.sheet.proof import Proof
+from dreieck.core.sheet.edits import Change, SetStated
+from dreieck.core.sheet.stated import Proof
 from dreieck.core.sheet.workbook import Workbook
 
 
@@ -64,7 +64,7 @@ def since(
 
 def _was_changed(change: Change, before: Proof | None, after: Proof) -> bool:
     """Whether a change wrote a proof anew, rather than let it follow something that moved."""
-    only_proofs = all(isinstance(edit, SetProofs) for edit in change.forward)
+    only_proofs = all(isinstance(edit, SetStated) for edit in change.forward)
     return before is None or (only_proofs and before.shape is not after.shape)
 
 

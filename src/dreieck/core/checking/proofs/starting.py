@@ -18,8 +18,8 @@ from dreieck.core.functions.statements import (
 from dreieck.core.grid import Area
 from dreieck.core.ranges.operands import Range
 from dreieck.core.sheet.cells import Kind
-from dreieck.core.sheet.proof import STANDS
 from dreieck.core.sheet.sheet import Sheet
+from dreieck.core.sheet.stated import STANDS
 from dreieck.core.values import Value
 
 _LOOKED_AT = 10_000

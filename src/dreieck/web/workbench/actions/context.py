@@ -12,8 +12,8 @@ from pydantic import BaseModel, Field
 from dreieck.core.budget import WorkEnded
 from dreieck.core.grid import Area, Cell
 from dreieck.core.sheet.edits import Edit
-from dreieck.core.sheet.proof import Proof
 from dreieck.core.sheet.sheet import Sheet
+from dreieck.core.sheet.stated import Proof
 from dreieck.core.words.proving import statement_said
 from dreieck.store import Library, OpenWorkbook
 from dreieck.web.turns import time_for_drawing

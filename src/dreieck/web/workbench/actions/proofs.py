@@ -6,7 +6,7 @@ from dreieck.core.checking.proofs.starting import begun, likely_claim, restated
 from dreieck.core.editing.proving import NEW, proof_of, proven, stated, unproven
 from dreieck.core.exceptions import DreieckError
 from dreieck.core.functions.statements import Claim
-from dreieck.core.sheet.proof import STANDS, Proof
+from dreieck.core.sheet.stated import STANDS, Stated
 from dreieck.core.words.proving import statement_said
 from dreieck.web.workbench.actions.context import Context, Effect, Index, To, action
 from dreieck.web.workbench.proof_cache import sinces, verdicts_of
@@ -94,7 +94,7 @@ def keep_proof(context: Context) -> str:
     home = context.home
     shape = stated(workbook, state.text or "", home)
     edit = proven(workbook, shape, state.proving)
-    proof = next(each for each in edit.proofs if each.shape is shape)
+    proof = next(each for each in edit.stated if each.shape is shape)
     said = statement_said(workbook, proof)
     context.change(f"proof: {said}"[:200], edit)
     state.stop_writing()
@@ -111,7 +111,7 @@ def _write(context: Context, text: str, caret: int, number: int) -> None:
     state.step, state.landing = "write", ""
 
 
-def _show(context: Context, proof: Proof) -> None:
+def _show(context: Context, proof: Stated) -> None:
     """Show the first cells that a proof is about."""
     workbook = context.opened.workbook
     for reference in proof.shape.references:

@@ -1,0 +1,38 @@
+"""What is stated about cells and kept with the workbook: proofs and sweeps."""
+
+from __future__ import annotations
+
+from dataclasses import dataclass
+from typing import Literal
+
+from dreieck.core.formula import Shape
+from dreieck.core.grid import Cell
+
+STANDS = Cell(1, 1)
+"""The cell in which a statement would stand; each of its references names its sheet."""
+Sort = Literal["proofs", "sweeps"]
+
+
+@dataclass(frozen=True, slots=True)
+class Stated:
+    """A statement about cells; ``number`` tells it from the others of its sort."""
+
+    number: int
+    shape: Shape
+
+    @property
+    def text(self) -> str:
+        """The statement, as it is written."""
+        return self.shape.text(STANDS)
+
+
+class Proof(Stated):
+    """A statement of what holds, looked at after every change."""
+
+
+class Sweep(Stated):
+    """A statement of which inputs run over which values, and what is to be seen of it."""
+
+
+SORTS: dict[Sort, type[Stated]] = {"proofs": Proof, "sweeps": Sweep}
+"""What is kept, by the sort of it."""
