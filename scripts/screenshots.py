@@ -91,13 +91,6 @@ def rehearsing(page: Page) -> None:
         page.keyboard.press(key)
 
 
-def suggesting(page: Page) -> None:
-    page.keyboard.press("Escape")
-    page.keyboard.press("Escape")
-    select(page, "G5")
-    page.keyboard.type("=SUM(C5:F5)*av")
-
-
 def proofs(page: Page) -> None:
     page.goto("/workbooks/1/sheets/1?at=F13")
     settle(page)
@@ -107,6 +100,11 @@ def proofs(page: Page) -> None:
     page.keyboard.press("Enter")
     settle(page)
     page.goto("/workbooks/1/proofs")
+
+
+def sweep(page: Page) -> None:
+    page.goto("/workbooks/1/sweeps/2")
+    page.locator("figure").wait_for()
 
 
 def guide(page: Page) -> None:
@@ -221,7 +219,6 @@ VIEWS = {
     "writing": writing,
     "rehearsing": rehearsing,
     "checking": checking,
-    "suggesting": suggesting,
     "guide": guide,
     "finding": finding,
     "aiming": aiming,
@@ -236,6 +233,7 @@ VIEWS = {
     "names": names,
     "lifting": lifting,
     "proofs": proofs,
+    "sweep": sweep,
 }
 
 if __name__ == "__main__":

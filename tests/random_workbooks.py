@@ -9,7 +9,7 @@ from dreieck.core.sheet.content import Unreadable
 from dreieck.core.sheet.layout import Headings, Layout, LineLook, LineLooks, Rule
 from dreieck.core.sheet.names import named
 from dreieck.core.sheet.sheet import Run, Sheet
-from dreieck.core.sheet.stated import STANDS, Proof
+from dreieck.core.sheet.stated import STANDS, Proof, Sweep
 from dreieck.core.sheet.workbook import Workbook
 from dreieck.core.values.look import Look
 from dreieck.core.values.style import Edges, Style
@@ -130,6 +130,8 @@ def workbooks(draw):
     workbook.proofs = tuple(
         Proof(number, Shape.parse(text, STANDS)) for number, text in enumerate(stated, 3)
     )
+    swept = draw(st.sampled_from(["", "=SWEEP(OVER('Hut 2'!$B$2,0%,1,0.5),Loads!C4:C9)"]))
+    workbook.sweeps = (Sweep(2, Shape.parse(swept, STANDS)),) if swept else ()
     return workbook
 
 
@@ -153,6 +155,8 @@ def differences(one, other):
         found.append(f"names {one.names} {other.names}")
     if one.proofs != other.proofs:
         found.append(f"proofs {one.proofs} {other.proofs}")
+    if one.sweeps != other.sweeps:
+        found.append(f"sweeps {one.sweeps} {other.sweeps}")
     return found
 
 

@@ -13,7 +13,8 @@ from packages import package
 
 from dreieck.core.calculate import Calculation
 from dreieck.core.editing.entering import typed_workbook
-from dreieck.core.editing.proving import proven, stated
+from dreieck.core.editing.proving import proven
+from dreieck.core.editing.stating import stated
 from dreieck.files import FORMATS, Progress, Wish, write
 
 ENTRIES = {
@@ -170,3 +171,26 @@ def test_check_tells_the_proofs_of_a_file_and_those_that_are_asked_for(folder):
         assert code == 1 and result["ruleId"] == "proof" and result["level"] == "error"
     code, _, told = run("check", "good.ods", "--proof", "=1=1")
     assert code == 2 and "=1=1: It reads no cell" in told
+
+
+def test_a_sweep_of_a_file_is_printed_and_the_input_that_fits_is_found(folder):
+    asked = ("sweep", "good.ods", "=SWEEP(OVER(carry_price,1,2,0.5),C7,C4:C5)")
+    code, said, _ = run(*asked)
+    assert code == 0 and said.splitlines() == [
+        "carry_price,Loads!C7,Loads!C4,Loads!C5", "1,80,50,30", "1.5,120,75,45", "2,160,100,60",
+    ]  # fmt: skip
+    code, said, _ = run(*asked, "--json")
+    told = json.loads(said)
+    assert code == 0 and told["results"][0]["values"] == [80, 120, 160]
+    assert told["results"][0]["pattern"] == "grows steadily, by 40 from one to the next"
+    assert told["inputs"][0] == {
+        "cell": "Loads!B1", "label": "carry_price", "values": [1, 1.5, 2],
+    }  # fmt: skip
+    code, said, told = run(*asked, "--solve", "100")
+    assert (code, said, told) == (0, "1.25\n", "One input gives that.\n")
+    code, said, told = run(*asked, "--solve", "999")
+    assert code == 1 and said == "" and "it goes from 80 to 160" in told
+    for wrong, why in (("=SUM(C7)", "is written SWEEP"), ("=(", "expected"), ("x", "begins")):
+        code, _, told = run("sweep", "good.ods", wrong)
+        assert code == 2 and why in told
+    assert run(*asked, "--solve", "many")[0] == 2

@@ -17,7 +17,8 @@ from dreieck.core.editing import laying_out, moving_lines, naming, ruling, sheet
 from dreieck.core.editing.cutting import cut_to
 from dreieck.core.editing.fill import plan_fill
 from dreieck.core.editing.inserting import deleted, inserted
-from dreieck.core.editing.proving import proven, stated
+from dreieck.core.editing.proving import proven
+from dreieck.core.editing.stating import stated
 from dreieck.core.exceptions import DreieckError
 from dreieck.core.formula import Shape
 from dreieck.core.grid import EVERYWHERE, Area, Cell, Lines

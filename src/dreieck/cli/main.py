@@ -13,6 +13,7 @@ from typing import TYPE_CHECKING, Annotated, Any
 import typer
 
 from dreieck.cli.files import calc, check, convert, diff, log_of_file
+from dreieck.cli.sweeps import sweep
 from dreieck.cli.telling import ERROR_VALUE, Json, refuse, refusing
 from dreieck.core.exceptions import DreieckError
 
@@ -123,7 +124,7 @@ def evaluate(
         sys.exit(ERROR_VALUE)
 
 
-for _command in (calc, check, convert, diff):
+for _command in (calc, check, convert, diff, sweep):
     app.command()(_command)
 
 

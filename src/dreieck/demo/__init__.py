@@ -1,6 +1,6 @@
 """The demo: what four mountain huts need, all made up."""
 
-from dreieck.demo.hut_supplies import NAME, NAMES, OPEN_SHEET, PROOFS, sheets
+from dreieck.demo.hut_supplies import NAME, NAMES, OPEN_SHEET, STATED, sheets
 from dreieck.store import Library
 
 __all__ = ["make"]
@@ -9,5 +9,5 @@ __all__ = ["make"]
 def make(library: Library) -> int:
     """Make the demo, and return the number of its workbook."""
     return library.create(
-        NAME, sheets(), NAMES, proofs=PROOFS, is_demo=True, open_sheet=OPEN_SHEET
+        NAME, sheets(), NAMES, stated=STATED, is_demo=True, open_sheet=OPEN_SHEET
     )

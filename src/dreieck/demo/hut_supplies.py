@@ -8,6 +8,7 @@ from dreieck.core.formula import Shape
 from dreieck.core.grid import Area
 from dreieck.core.sheet.chart import Chart, Source
 from dreieck.core.sheet.layout import Layout, Rule
+from dreieck.core.sheet.stated import Sort
 from dreieck.core.values.look import Look
 from dreieck.core.values.style import Edges, Style
 from dreieck.store import NewSheet
@@ -20,11 +21,17 @@ NAMES = {
     "items": "Prices!$A$7:$A$12",
     "costs": "Prices!$F$7:$F$12",
 }
-PROOFS = (
-    "=ADDS.UP(Prices!G7:G12,100%)",
-    "=ADDS.UP(Prices!F7:F12,Prices!D13:E13)",
-    "=KNOWN.CASE(GIVEN(Loads!C4:F4=100,reserve=0),GIVES(Prices!C7=48))",
-)
+STATED: dict[Sort, tuple[str, ...]] = {
+    "proofs": (
+        "=ADDS.UP(Prices!G7:G12,100%)",
+        "=ADDS.UP(Prices!F7:F12,Prices!D13:E13)",
+        "=KNOWN.CASE(GIVEN(Loads!C4:F4=100,reserve=0),GIVES(Prices!C7=48))",
+    ),
+    "sweeps": (
+        "=SWEEP(OVER(Prices!B4,0%,30%,5%),Prices!F13,Prices!E13)",
+        "=SWEEP(OVER(Prices!B4,0%,30%,5%),OVER(Prices!B3,1,3,0.25),Prices!F13)",
+    ),
+}
 
 _TITLE = Look(role="title")
 _HEADING = Look(role="heading")

@@ -4,7 +4,7 @@ from __future__ import annotations
 
 import re
 
-from dreieck.core.editing.proving import MAX_PROOFS, on_sheets
+from dreieck.core.editing.stating import MAX_STATED, on_sheets
 from dreieck.core.exceptions import DreieckError, NameRefused
 from dreieck.core.formula import Shape
 from dreieck.core.grid import MAX_COLUMN, MAX_ROW, Cell
@@ -12,7 +12,7 @@ from dreieck.core.sheet.cells import Cells
 from dreieck.core.sheet.content import MAX_ENTRY, Content
 from dreieck.core.sheet.names import Named, checked_name
 from dreieck.core.sheet.sheet import Run, Sheet
-from dreieck.core.sheet.stated import STANDS, Proof
+from dreieck.core.sheet.stated import SORTS, STANDS, Sort, Stated
 from dreieck.core.sheet.workbook import MAX_SHEET_NAME, Workbook, checked_sheet_name
 from dreieck.core.values.look import PLAIN, Look
 from dreieck.files.arrived import Leavings
@@ -103,7 +103,7 @@ class SheetBuilder:
 
 
 class WorkbookBuilder:
-    """Makes a workbook, its sheets, names and proofs; what cannot be gets another name."""
+    """Makes a workbook, its sheets, names, statements; what cannot be gets another name."""
 
     def __init__(self, progress: Progress) -> None:
         self.workbook = Workbook()
@@ -162,19 +162,20 @@ class WorkbookBuilder:
             return
         self.workbook.names[made.key] = made
 
-    def proof(self, text: str, number: int) -> None:
-        """One more proof, when all sheets are there."""
-        workbook = self.workbook
+    def state(self, sort: Sort, text: str, number: int) -> None:
+        """One more proof or sweep, when all sheets are there."""
+        workbook, noun = self.workbook, sort.removesuffix("s")
         try:
             shape = on_sheets(Shape.parse(text, STANDS), workbook.sheets[0])
         except DreieckError as error:
-            self.leavings.add("proof that cannot be read", text[:60], str(error))
+            self.leavings.add(f"{noun} that cannot be read", text[:60], str(error))
             return
-        numbers = {each.number for each in workbook.proofs}
-        if number not in numbers and len(numbers) < MAX_PROOFS:
-            workbook.proofs = (*workbook.proofs, Proof(number, shape))
+        before: tuple[Stated, ...] = getattr(workbook, sort)
+        numbers = {each.number for each in before}
+        if number not in numbers and len(numbers) < MAX_STATED:
+            setattr(workbook, sort, (*before, SORTS[sort](number, shape)))
         else:
-            self.leavings.add("proof too many", text[:60])
+            self.leavings.add(f"{noun} too many", text[:60])
 
     def finish(self) -> Workbook:
         """The workbook. Raises FileRefused where there is nothing in it."""

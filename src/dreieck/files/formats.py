@@ -12,6 +12,7 @@ from zipfile import BadZipFile, ZipFile
 from dreieck.core.budget import working
 from dreieck.core.calculate import Calculation
 from dreieck.core.sheet.sheet import Sheet
+from dreieck.core.sheet.stated import SORTS
 from dreieck.files import delimited, document, markup, open_document, open_xml
 from dreieck.files.arrived import Arrived, Leavings, LeftOut
 from dreieck.files.delimited import Settings
@@ -61,7 +62,7 @@ class Format:
     media_type: str
     write: Write
     holds_all: bool = False
-    holds_proofs: bool = False
+    holds_stated: bool = False
     reads: bool = True
 
 
@@ -113,7 +114,7 @@ FORMATS = {
                 calculation, progress, leavings
             ),
             holds_all=True,
-            holds_proofs=True,
+            holds_stated=True,
         ),
         Format(
             "xlsx",
@@ -126,7 +127,7 @@ FORMATS = {
             holds_all=True,
         ),
         Format("json", "Workbook as JSON", ".json", "application/json", _json, holds_all=True,
-               holds_proofs=True),
+               holds_stated=True),
         Format("csv", "CSV, commas between values", ".csv", "text/csv", _text(",")),
         Format("tsv", "TSV, tabs between values", ".tsv", "text/tab-separated-values",
                _text("\t")),
@@ -251,8 +252,9 @@ def _read(
 def write(calculation: Calculation, format: Format, wish: Wish, progress: Progress) -> Written:
     """Write a workbook. Raises FileRefused."""
     leavings = Leavings()
-    if calculation.workbook.proofs and not format.holds_proofs:
-        leavings.add("proof", count=len(calculation.workbook.proofs))
+    for sort in () if format.holds_stated else SORTS:
+        if count := len(getattr(calculation.workbook, sort)):
+            leavings.add(sort.removesuffix("s"), count=count)
     with working(progress):
         data = format.write(calculation, progress, leavings, wish)
     return Written(data, leavings.listed())

@@ -21,7 +21,7 @@ from dreieck.core.grid import Cell
 from dreieck.core.sheet.edits import Edit, SetCells, SetLayout, SetName, SetStated
 from dreieck.core.sheet.layout import PLAIN_LAYOUT, Layout
 from dreieck.core.sheet.names import named
-from dreieck.core.sheet.stated import STANDS, Proof
+from dreieck.core.sheet.stated import SORTS, STANDS, Sort
 from dreieck.core.sheet.workbook import Workbook
 from dreieck.core.values.look import PLAIN, Look
 from dreieck.store import data_file
@@ -109,13 +109,13 @@ class Library:
         sheets: Iterable[NewSheet] = (NewSheet("Sheet 1"),),
         names: Mapping[str, str] = MappingProxyType({}),
         *,
-        proofs: Iterable[str] = (),
+        stated: Mapping[Sort, Iterable[str]] = MappingProxyType({}),
         is_demo: bool = False,
         open_sheet: str | None = None,
     ) -> int:
         """Make a workbook and return its number; ``names`` say what they stand for.
 
-        In ``proofs`` each reference names its sheet. Raises DreieckError for what cannot be.
+        References in what is ``stated`` name their sheets. Raises DreieckError.
         """
         name = checked_name(name)
         self._database.check_there()
@@ -140,9 +140,10 @@ class Library:
             SetName(each.key, each) for name, says in names.items() if (each := named(name, says))
         ]
         edits += [edit for each in made for edit in _first_edits(opened, *each)]
-        stated = enumerate((Shape.parse(text, STANDS) for text in proofs), 1)
-        if kept := tuple(Proof(number, shape) for number, shape in stated):
-            edits.append(SetStated("proofs", kept))
+        for sort, texts in stated.items():
+            shapes = (Shape.parse(text, STANDS) for text in texts)
+            kept = tuple(SORTS[sort](number, shape) for number, shape in enumerate(shapes, 1))
+            edits.append(SetStated(sort, kept))
         if edits:
             opened.furnish(edits)
         return id

@@ -18,7 +18,15 @@ from dreieck.core.budget import Budget, working
 from dreieck.core.calculate import Calculation
 from dreieck.core.editing.steps import Step, steps_of
 from dreieck.core.exceptions import DreieckError
-from dreieck.core.sheet.edits import Change, Edit, SetCells, SetLooks
+from dreieck.core.sheet.edits import (
+    APPEARANCE,
+    Change,
+    Edit,
+    SetCells,
+    SetLocale,
+    SetLooks,
+    SetStated,
+)
 from dreieck.core.sheet.sheet import Sheet
 from dreieck.store.database import Database, StoreError
 from dreieck.store.encoding import edits_of, edits_text
@@ -37,6 +45,7 @@ class OutOfDate(DreieckError):
 
 log = logging.getLogger("dreieck")
 
+_VALUES_STAY = (*APPEARANCE, SetStated, SetLocale)
 MAX_FOLLOWED = 200
 """So many revisions back the places that a page holds can follow."""
 
@@ -78,6 +87,8 @@ class OpenWorkbook:
             self._labels = self._history.labels(session, row.done)
             self.revision = row.revision
         self._revisions[id] = self.revision
+        self.values_at = self.revision
+        """The revision with which values may have changed last."""
         self.calculation = Calculation(self.workbook)
 
     def change(self, label: str, edits: list[Edit], revision: int) -> None:
@@ -181,6 +192,8 @@ class OpenWorkbook:
                 raise
             self.revision += 1
             self._revisions[self.id] = self.revision
+            if not all(isinstance(edit, _VALUES_STAY) for edit in edits):
+                self.values_at = self.revision
             self._labels = labels
             self._steps.append(tuple(steps_of(edits)))
             self._shapes.written()

@@ -22,6 +22,7 @@ from dreieck.web.pages import ENTRIES, ROUTERS
 from dreieck.web.security import Guard
 from dreieck.web.settings import Settings
 from dreieck.web.static_files import Kept
+from dreieck.web.sweeping import Sweepings
 from dreieck.web.turns import Turns
 from dreieck.web.workbench import commands, finder, news, numbers, ordering, selection
 from dreieck.web.workbench import routes as workbench
@@ -61,6 +62,7 @@ def create_app(settings: Settings) -> FastAPI:
     app.state.library = library
     app.state.drawn = Drawn()
     app.state.incoming = Incoming(library)
+    app.state.sweepings = Sweepings()
     keyring = Keyring(settings.key or ("" if settings.is_local else token_urlsafe(18)))
     app.state.keyring = keyring
     app.add_middleware(Turns)

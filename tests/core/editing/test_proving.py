@@ -8,7 +8,8 @@ from dreieck.core.calculate import Calculation
 from dreieck.core.editing import naming, sheets
 from dreieck.core.editing.cutting import cut_to
 from dreieck.core.editing.inserting import deleted, inserted
-from dreieck.core.editing.proving import proven, stated
+from dreieck.core.editing.proving import proven
+from dreieck.core.editing.stating import stated
 from dreieck.core.formula.tree import Lost, walk
 from dreieck.core.grid import Area, Cell, Lines
 from dreieck.core.sheet.content import Unreadable

@@ -6,7 +6,7 @@ from typing import Annotated, Any, Literal
 
 from pydantic import BaseModel, ConfigDict, Field
 
-from dreieck.core.editing.proving import MAX_PROOFS
+from dreieck.core.editing.stating import MAX_STATED
 from dreieck.core.sheet.chart import MAX_CHART_TITLE, Kind
 from dreieck.core.sheet.layout import MAX_HEADINGS, MAX_SIZE, MIN_SIZE
 from dreieck.core.values.style import Tone
@@ -106,8 +106,8 @@ class SheetModel(Model):
     charts: Annotated[list[ChartModel], Field(max_length=1_000)] = []
 
 
-class ProofModel(Model):
-    """A proof; each reference of what it states names its sheet."""
+class StatedModel(Model):
+    """A proof or sweep; each reference of what it states names its sheet."""
 
     number: Annotated[int, Field(ge=1, le=1_000_000)]
     states: Formula
@@ -128,5 +128,6 @@ class WorkbookModel(Model):
     seed: Annotated[int, Field(ge=0, lt=2**63)] = 0
     sheets: Annotated[list[SheetModel], Field(min_length=1, max_length=250)]
     names: dict[Annotated[str, Field(max_length=64)], FormulaAt] = {}
-    proofs: Annotated[list[ProofModel], Field(max_length=MAX_PROOFS)] = []
+    proofs: Annotated[list[StatedModel], Field(max_length=MAX_STATED)] = []
+    sweeps: Annotated[list[StatedModel], Field(max_length=MAX_STATED)] = []
     history: dict[str, Any] | None = None

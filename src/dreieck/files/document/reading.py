@@ -14,6 +14,7 @@ from dreieck.core.sheet.chart import Chart, Source
 from dreieck.core.sheet.content import Content, Unreadable
 from dreieck.core.sheet.layout import Headings, Layout, LineLook, LineLooks, Rule
 from dreieck.core.sheet.sheet import Run, Sheet
+from dreieck.core.sheet.stated import SORTS
 from dreieck.core.values.locales import identifier
 from dreieck.core.values.look import PLAIN, Look
 from dreieck.core.values.look_words import look_of
@@ -46,8 +47,9 @@ def read(data: bytes, progress: Progress) -> Arrived:
         _fill(sheet, each, builder)
     for name, stands_for in said.names.items():
         builder.name(name, _formula(stands_for.formula, stands_for.at, "names › " + name))
-    for proof in said.proofs:
-        builder.proof(proof.states, proof.number)
+    for sort in SORTS:
+        for stated in getattr(said, sort):
+            builder.state(sort, stated.states, stated.number)
     return Arrived(builder.finish(), builder.leavings.listed(), history=said.history)
 
 

@@ -13,6 +13,7 @@ from dreieck.core.sheet.content import Content, Unreadable
 from dreieck.core.sheet.edits import joined_runs
 from dreieck.core.sheet.layout import LineLooks, Rule
 from dreieck.core.sheet.sheet import Run, Sheet
+from dreieck.core.sheet.stated import SORTS, Stated
 from dreieck.core.sheet.workbook import Workbook
 from dreieck.core.values.look_words import look_text
 from dreieck.files.document.models import FORMAT, VERSION
@@ -30,7 +31,7 @@ def write(workbook: Workbook, progress: Progress, history: dict[str, Any] | None
         "names": {
             each.name: _formula_at(each.shape, each.base) for each in workbook.names.values()
         },
-        "proofs": [{"number": each.number, "states": each.text} for each in workbook.proofs],
+        **{sort: _stated(getattr(workbook, sort)) for sort in SORTS},
         "sheets": [_sheet(sheet, progress) for sheet in workbook.sheets],
     }
     if history is not None:
@@ -38,6 +39,10 @@ def write(workbook: Workbook, progress: Progress, history: dict[str, Any] | None
     return (json.dumps(said, ensure_ascii=False, indent=1, allow_nan=False) + "\n").encode(
         "utf-8", "surrogatepass"
     )
+
+
+def _stated(stated: Iterable[Stated]) -> list[dict[str, Any]]:
+    return [{"number": each.number, "states": each.text} for each in stated]
 
 
 def _formula_at(shape: Shape, at: Cell) -> dict[str, str]:

@@ -17,6 +17,7 @@ from dreieck.core.formula import Shape
 from dreieck.core.grid import MAX_COLUMN, MAX_ROW, Area, Cell
 from dreieck.core.sheet.chart import Chart
 from dreieck.core.sheet.layout import MAX_HEADINGS, Headings
+from dreieck.core.sheet.stated import SORTS
 from dreieck.files.arrived import Arrived
 from dreieck.files.building import WorkbookBuilder
 from dreieck.files.charts import charted, without_told_title
@@ -26,7 +27,7 @@ from dreieck.files.formulas.dialect import read_formula
 from dreieck.files.open_document.charts import read_chart
 from dreieck.files.open_document.rows import PREFIX, RowReader
 from dreieck.files.open_document.styles import Looks
-from dreieck.files.open_document.tags import PROOF, tag
+from dreieck.files.open_document.tags import STATED, tag
 from dreieck.files.progress import Progress
 from dreieck.files.zipped import check_text, missing, opened, part
 
@@ -113,7 +114,7 @@ class _Reading:
             else:
                 self._end(element)
         self._read_charts()
-        self._read_proofs()
+        self._read_stated()
         for sheet in self.builder.workbook.sheets:
             known = self.headings.get(sheet.name.casefold())
             if known:
@@ -122,16 +123,16 @@ class _Reading:
         self.arrived.left_out = self.builder.leavings.listed()
         return self.arrived
 
-    def _read_proofs(self) -> None:
-        """The proofs that the metadata of a package carry."""
+    def _read_stated(self) -> None:
+        """The proofs and sweeps that the metadata of a package carry."""
         about = self._part("meta.xml") if self.package else None
         if about is None or not self.builder.workbook.sheets:
             return
+        sorts = {f"{STATED}{sort.removesuffix('s')}": sort for sort in SORTS}
         for each in about.iter(tag("meta:user-defined")):
-            name = each.get(tag("meta:name")) or ""
-            number = name.removeprefix(PROOF)
-            if name.startswith(PROOF) and number.isdecimal() and len(number) < _DIGITS:
-                self.builder.proof(each.text or "", int(number))
+            name, _, number = (each.get(tag("meta:name")) or "").rpartition(" ")
+            if name in sorts and number.isdecimal() and len(number) < _DIGITS:
+                self.builder.state(sorts[name], each.text or "", int(number))
 
     def _walk(self, content: IO[bytes], size: int) -> Iterator[tuple[str, Any]]:
         events = etree.iterparse(

@@ -26,8 +26,8 @@ NAMESPACES = {
     "kept": "urn:dreieck:kept",
 }
 VERSION = "1.3"
-PROOF = "Dreieck proof "
-"""What the user-defined metadata begin with that carry a proof (part 3, 4.3.3)."""
+STATED = "Dreieck "
+"""What user-defined metadata begin with that carry a proof or sweep (part 3, 4.3.3)."""
 Said = Mapping[str, str | None]
 """Attributes by their names with prefixes; those that are None are left out."""
 

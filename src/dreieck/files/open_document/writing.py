@@ -17,6 +17,7 @@ from dreieck.core.sheet.content import Unreadable
 from dreieck.core.sheet.layout import LineLook
 from dreieck.core.sheet.names import Named
 from dreieck.core.sheet.sheet import Sheet
+from dreieck.core.sheet.stated import SORTS
 from dreieck.core.values.look import PLAIN
 from dreieck.files.arrived import Leavings
 from dreieck.files.charts import told
@@ -26,7 +27,7 @@ from dreieck.files.open_document.rules import told_rules
 from dreieck.files.open_document.styles import Map, Styles
 from dreieck.files.open_document.tags import (
     NAMESPACES,
-    PROOF,
+    STATED,
     VERSION,
     Said,
     add,
@@ -56,8 +57,10 @@ def write(calculation: Calculation, progress: Progress, leavings: Leavings) -> b
     package.set_part("content.xml", content)
     package.set_part("styles.xml", writing.styles_part())
     package.set_part("settings.xml", writing.settings(package.get_part("settings.xml") or ""))
-    for proof in calculation.workbook.proofs:
-        document.meta.set_user_defined_metadata(f"{PROOF}{proof.number}", tellable(proof.text))
+    for sort in SORTS:
+        for each in getattr(calculation.workbook, sort):
+            name = f"{STATED}{sort.removesuffix('s')} {each.number}"
+            document.meta.set_user_defined_metadata(name, tellable(each.text))
     package.set_part("meta.xml", document.meta.serialize())
     manifest = document.manifest
     for path in list(manifest.get_paths()):

@@ -11,7 +11,8 @@ from pydantic import BaseModel, ConfigDict, Field
 from dreieck.core.calculate import Calculation
 from dreieck.core.checking.findings import Checked, Finding, State, check_workbook
 from dreieck.core.checking.proofs.judging import judged
-from dreieck.core.editing.proving import MAX_PROOFS, proven, stated
+from dreieck.core.editing.proving import proven
+from dreieck.core.editing.stating import MAX_STATED, stated
 from dreieck.core.exceptions import DreieckError
 from dreieck.core.formula.printer import area_text, place_text
 from dreieck.core.formula.shift import tag
@@ -51,7 +52,7 @@ class CheckRequest(SmallWorkbook):
         extra="forbid",
     )  # fmt: skip
 
-    proofs: list[Text] = Field(default=[], max_length=MAX_PROOFS)
+    proofs: list[Text] = Field(default=[], max_length=MAX_STATED)
 
 
 class MendAnswer(BaseModel):

@@ -13,7 +13,8 @@ from dreieck.core.budget import current
 from dreieck.core.checking.proofs.proposing import Proposal
 from dreieck.core.checking.proofs.since import Since
 from dreieck.core.checking.proofs.verdict import Verdict
-from dreieck.core.editing.proving import NEW, proven, stated, unproven
+from dreieck.core.editing.proving import proven
+from dreieck.core.editing.stating import NEW, stated, without
 from dreieck.core.exceptions import DreieckError
 from dreieck.core.sheet.edits import SetStated
 from dreieck.core.sheet.sheet import Sheet
@@ -68,7 +69,7 @@ def change(request: Request, opened: TheWorkbook, form: TheForm) -> Response:
 
     def edit() -> tuple[str, SetStated]:
         if number > NEW:
-            return "deleting a proof", unproven(workbook, number)
+            return "deleting a proof", without(workbook, "proofs", number)
         home = _home(opened, whole_number(form, "sheet"))
         made = proven(workbook, stated(workbook, typed, home))
         return f"proof: {statement_said(workbook, made.stated[-1])}"[:200], made

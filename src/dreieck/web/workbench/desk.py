@@ -5,7 +5,7 @@ from __future__ import annotations
 from dataclasses import dataclass
 
 from dreieck.core.calculate.evaluation import result_at
-from dreieck.core.editing.proving import NEW
+from dreieck.core.editing.stating import NEW
 from dreieck.core.formula.locks import Lock, axes, lock_of, with_lock
 from dreieck.core.formula.printer import reference_text
 from dreieck.core.formula.reference import RangeReference, Reference

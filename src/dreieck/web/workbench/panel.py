@@ -89,6 +89,7 @@ class Panel:
     waits: bool
     bare: bool
     is_input: bool
+    tried: str
     trial: TrialShown | None
     aiming: int
     aiming_tag: str
@@ -153,6 +154,7 @@ def panel(situation: Situation, desk: Desk) -> Panel:
         waits=situation.state.wait,
         bare=situation.state.bare,
         is_input=situation.is_input,
+        tried=place_text(Place(situation.sheet.name, situation.active)),
         trial=trial_shown(situation),
         aiming=situation.state.aiming,
         aiming_tag=circled(max(situation.state.aiming, 0)),

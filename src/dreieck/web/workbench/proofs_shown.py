@@ -6,7 +6,7 @@ from dataclasses import dataclass
 
 from dreieck.core.checking.proofs.judging import judged
 from dreieck.core.checking.proofs.verdict import Verdict
-from dreieck.core.editing.proving import NEW
+from dreieck.core.editing.stating import NEW
 from dreieck.core.functions.statements import STATEMENTS, Claim, problem_of, statement_of
 from dreieck.core.words.proving import statement_said
 from dreieck.web.workbench.situation import Situation

@@ -19,7 +19,7 @@ from starlette.responses import HTMLResponse, PlainTextResponse, RedirectRespons
 from dreieck.core.budget import WorkEnded
 from dreieck.core.editing.copying import copy_text
 from dreieck.core.editing.losing import losing_sheet
-from dreieck.core.editing.proving import NEW
+from dreieck.core.editing.stating import NEW
 from dreieck.core.exceptions import DreieckError, SheetError
 from dreieck.core.functions import Function
 from dreieck.core.functions.statements import FORMS

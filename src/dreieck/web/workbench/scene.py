@@ -9,7 +9,7 @@ from pydantic import BaseModel
 from dreieck.core.analysis.reads import shared_areas
 from dreieck.core.calculate import look_of
 from dreieck.core.calculate.ruled import tones
-from dreieck.core.editing.proving import NEW
+from dreieck.core.editing.stating import NEW
 from dreieck.core.formula import Shape, may_point, touched
 from dreieck.core.formula.reference import Reference
 from dreieck.core.formula.shift import tag

@@ -12,7 +12,7 @@ from dreieck.core.checking.findings import Finding, block_findings
 from dreieck.core.checking.trial import Trial, tried
 from dreieck.core.editing.entering import entered
 from dreieck.core.editing.fill import Fill, plan_fill
-from dreieck.core.editing.proving import on_sheets
+from dreieck.core.editing.stating import on_sheets
 from dreieck.core.exceptions import DreieckError
 from dreieck.core.formula import Mention, Shape, mentions
 from dreieck.core.grid import Area, Cell

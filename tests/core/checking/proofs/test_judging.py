@@ -7,7 +7,8 @@ from tables import apply, workbook
 
 from dreieck.core.calculate import Calculation
 from dreieck.core.checking.proofs.judging import judged
-from dreieck.core.editing.proving import proven, stated
+from dreieck.core.editing.proving import proven
+from dreieck.core.editing.stating import stated
 from dreieck.core.exceptions import DreieckError
 from dreieck.core.grid import EVERYWHERE
 from dreieck.core.sheet.stated import Proof

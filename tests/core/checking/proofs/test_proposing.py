@@ -11,7 +11,8 @@ from dreieck.core.checking.proofs.proposing import proposals
 from dreieck.core.checking.proofs.since import since
 from dreieck.core.checking.proofs.starting import begun, likely_claim, restated
 from dreieck.core.editing.inserting import inserted
-from dreieck.core.editing.proving import proven, stated
+from dreieck.core.editing.proving import proven
+from dreieck.core.editing.stating import stated
 from dreieck.core.functions.statements import Claim
 from dreieck.core.grid import Area, Cell, Lines
 from dreieck.core.sheet.edits import Change, SetCells

@@ -3,7 +3,8 @@
 from __future__ import annotations
 
 from dreieck.core.checking.proofs.starting import begun, likely_claim, restated
-from dreieck.core.editing.proving import NEW, proof_of, proven, stated, unproven
+from dreieck.core.editing.proving import proven
+from dreieck.core.editing.stating import NEW, numbered, stated, without
 from dreieck.core.exceptions import DreieckError
 from dreieck.core.functions.statements import Claim
 from dreieck.core.sheet.stated import STANDS, Stated
@@ -43,7 +44,7 @@ def change_proof(context: Context, wish: Index) -> str:
     """Write on in a proof, on the sheet that it is about."""
     if context.state.text is not None or context.state.target:
         raise DreieckError("Keep or discard first what is written or rehearsed.")
-    proof = proof_of(context.opened.workbook, wish.index)
+    proof = numbered(context.opened.workbook, "proofs", wish.index)
     _show(context, proof)
     text = proof.text
     _write(context, text, len(text) - text.endswith(")"), proof.number)
@@ -56,14 +57,14 @@ def delete_proof(context: Context, wish: Index) -> str:
     if context.state.proving == wish.index:
         context.state.stop_writing()
         context.insists = True
-    context.change("deleting a proof", unproven(context.opened.workbook, wish.index))
+    context.change("deleting a proof", without(context.opened.workbook, "proofs", wish.index))
     return "The proof is gone. Ctrl+Z brings it back."
 
 
 @action(Effect.MOVES)
 def show_proof(context: Context, wish: Index) -> str:
     """Go to the cells that a proof is about; where it fails to those that are to blame."""
-    proof = proof_of(context.opened.workbook, wish.index)
+    proof = numbered(context.opened.workbook, "proofs", wish.index)
     said = statement_said(context.opened.workbook, proof)
     verdict = verdicts_of(context.opened)[proof.number]
     if verdict.wrong:
@@ -77,7 +78,7 @@ def show_proof(context: Context, wish: Index) -> str:
 @action(Effect.MOVES)
 def show_break(context: Context, wish: Index) -> str:
     """Go to the change since which a proof fails."""
-    proof = proof_of(context.opened.workbook, wish.index)
+    proof = numbered(context.opened.workbook, "proofs", wish.index)
     found = sinces(context.opened).get(proof.number)
     said = statement_said(context.opened.workbook, proof)
     if found is None:
