@@ -13,6 +13,8 @@ from pathlib import Path
 import uvicorn
 from playwright.sync_api import Page, sync_playwright
 
+from dreieck.demo import OUTSIDE
+from dreieck.demo.outside import create_outside
 from dreieck.web.app import create_app
 from dreieck.web.settings import Settings
 
@@ -40,20 +42,32 @@ def main(folder: Path) -> None:
 def served() -> Iterator[str]:
     """A server with fresh demo data, and its address."""
     with tempfile.TemporaryDirectory() as data:
-        application = create_app(Settings(data=Path(data) / "data.db", demo=True))
+        outside = uvicorn.Server(uvicorn.Config(create_outside(), port=0, log_level="error"))
+        beside = threading.Thread(target=outside.run)
+        beside.start()
+        sources = {OUTSIDE: f"http://127.0.0.1:{port_of(outside)}"}
+        settings = Settings(data=Path(data) / "data.db", demo=True, sources=sources)
+        application = create_app(settings)
         config = uvicorn.Config(
             application, port=0, log_level="error", timeout_graceful_shutdown=1
         )
         server = uvicorn.Server(config)
         thread = threading.Thread(target=server.run)
         thread.start()
-        while not server.started:
-            time.sleep(0.05)
         try:
-            yield f"http://127.0.0.1:{server.servers[0].sockets[0].getsockname()[1]}"
+            yield f"http://127.0.0.1:{port_of(server)}"
         finally:
-            server.should_exit = True
+            server.should_exit = outside.should_exit = True
             thread.join()
+            beside.join()
+
+
+def port_of(server: uvicorn.Server) -> int:
+    """The port of a server, once it is there."""
+    while not server.started:
+        time.sleep(0.05)
+    port: int = server.servers[0].sockets[0].getsockname()[1]
+    return port
 
 
 def settle(page: Page) -> None:
@@ -105,6 +119,12 @@ def proofs(page: Page) -> None:
 def sweep(page: Page) -> None:
     page.goto("/workbooks/1/sweeps/2")
     page.locator("figure").wait_for()
+
+
+def feeds(page: Page) -> None:
+    page.goto("/workbooks/1/feeds")
+    page.get_by_role("button", name="Refresh all").click()
+    page.get_by_role("heading", name="What changed").wait_for()
 
 
 def guide(page: Page) -> None:
@@ -183,15 +203,6 @@ def reporting(page: Page) -> None:
     page.goto("/workbooks/1/sheets/4/report?cell=C7")
 
 
-def ordering(page: Page) -> None:
-    page.goto("/workbooks/1/sheets/3?at=B6")
-    settle(page)
-    page.keyboard.press("Control+KeyK")
-    page.locator("#commands-filter").fill("order rows")
-    page.keyboard.press("Enter")
-    page.locator("#ordered table").wait_for()
-
-
 def names(page: Page) -> None:
     page.goto("/workbooks/1/names")
 
@@ -228,12 +239,12 @@ VIEWS = {
     "looks": looks,
     "opening": opening,
     "report": reporting,
-    "ordering": ordering,
     "shape-map": shape_map,
     "names": names,
     "lifting": lifting,
     "proofs": proofs,
     "sweep": sweep,
+    "feeds": feeds,
 }
 
 if __name__ == "__main__":

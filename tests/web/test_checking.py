@@ -255,7 +255,7 @@ def test_check_gives_the_findings_of_the_page(client, broken):
         if block["findings"]
     }
     assert set(found) == {
-        "'To mend'!C6:C9", "'To mend'!D6:D9", "'To mend'!B10", "'To mend'!C15:E17",
+        "'To mend'!C6:C9", "'To mend'!D6:D9", "'To mend'!B10", "'To mend'!C15:E17", "Prices!E15",
     }  # fmt: skip
     assert found["'To mend'!C6:C9"] == rules(broken.select("C6"))
     first = answer["blocks"][-1]["findings"][0]

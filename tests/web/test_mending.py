@@ -58,5 +58,5 @@ def test_a_paste_tells_what_is_found_in_it(page):
 
 def test_a_workbook_from_a_file_is_looked_through(page):
     page.act("look-around")
-    assert page.notice.startswith("Opened, with findings: 4 on To mend.")
-    assert "4 findings, look" in page.notice
+    assert page.notice.startswith("Opened, with findings: 1 on Prices, 4 on To mend.")
+    assert "5 findings, look" in page.notice

@@ -61,14 +61,18 @@ def calc(
     set: Annotated[
         list[str] | None, typer.Option(help="An entry to try: Loads!C4=500, carry_price=2.")
     ] = None,
+    feed: Annotated[
+        list[str] | None, typer.Option(help="An outside figure to go by: fuel=1.8.")
+    ] = None,
     as_json: Json = False,
 ) -> None:
     """Print values of a file; exits with 1 where a cell that was named is an error value."""
-    from dreieck.web.api.asked import enter
+    from dreieck.web.api.asked import enter, feed_in
     from dreieck.web.api.evaluate import evaluate_workbook
 
     with refusing():
         workbook = opened(file)
+        feed_in(workbook, feed or [])
         enter(workbook, set or [])
         answer = evaluate_workbook(workbook, cell or [])
     if as_json:

@@ -59,6 +59,19 @@ def serve(
 
 
 @app.command()
+def outside(
+    port: Annotated[int, typer.Option(min=1, max=65535, help="The port.")] = 8766,
+    listener: Annotated[
+        int | None, typer.Option(help="A socket that listens already.", hidden=True)
+    ] = None,
+) -> None:
+    """Start a small outside world that tells made-up figures, for trying feeds out."""
+    from dreieck.cli.serving import serve_outside
+
+    serve_outside(port, listener)
+
+
+@app.command()
 def shift(
     formula: Annotated[
         str,

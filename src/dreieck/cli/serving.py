@@ -4,7 +4,11 @@ from __future__ import annotations
 
 import errno
 import socket
+import subprocess
 import sys
+from collections.abc import Iterator
+from contextlib import ExitStack, contextmanager
+from threading import Thread
 from typing import Any
 
 import typer
@@ -12,6 +16,8 @@ import uvicorn
 from fastapi import FastAPI
 
 from dreieck.cli.connections import BoundedConnection
+from dreieck.demo import OUTSIDE
+from dreieck.demo.outside import FIGURES, create_outside
 from dreieck.store import StoreError
 from dreieck.web.app import create_app
 from dreieck.web.settings import Settings
@@ -27,6 +33,13 @@ def serve_workbench(given: dict[str, Any]) -> None:
     """Serve with the settings that are given until stopped. Raises Unservable."""
     settings = Settings(**given)
     listener = _listener(settings.host, settings.port)
+    with ExitStack() as beside:
+        if settings.demo and not settings.sources:
+            settings.sources = {OUTSIDE: beside.enter_context(_outside())}
+        _serve(settings, listener)
+
+
+def _serve(settings: Settings, listener: socket.socket) -> None:
     try:
         application = create_app(settings)
     except StoreError as error:
@@ -46,6 +59,43 @@ def serve_workbench(given: dict[str, Any]) -> None:
         server_header=False,
     )
     uvicorn.Server(config).run(sockets=[listener])
+
+
+def serve_outside(port: int, listener: int | None) -> None:
+    """Serve the outside world of the demo until stopped.
+
+    With the number of a socket that listens already, it ends when standard input does.
+    """
+    if listener is None:
+        typer.echo(f"Outside is at http://127.0.0.1:{port}, with {', '.join(FIGURES)}.")
+    config = uvicorn.Config(create_outside(), port=port, fd=listener, log_level="warning")
+    server = uvicorn.Server(config)
+
+    def end() -> None:
+        sys.stdin.read()
+        server.should_exit = True
+
+    if listener is not None:
+        Thread(target=end, daemon=True).start()
+    server.run()
+
+
+@contextmanager
+def _outside() -> Iterator[str]:
+    """The outside world of the demo, in a process of its own, and its address."""
+    with socket.create_server(("127.0.0.1", 0)) as listener:
+        number = listener.fileno()
+        command = [sys.executable, "-m", "dreieck.cli.main", "outside", "--listener", str(number)]
+        # Who is quicker than it waits; it ends as soon as its input does, however this one ends.
+        with subprocess.Popen(
+            command, stdin=subprocess.PIPE, stdout=subprocess.DEVNULL, pass_fds=[number]
+        ) as process:
+            port = listener.getsockname()[1]
+            listener.close()
+            try:
+                yield f"http://127.0.0.1:{port}"
+            finally:
+                process.terminate()
 
 
 def _address(settings: Settings, application: FastAPI) -> str:

@@ -7,6 +7,7 @@ from dataclasses import replace
 from dreieck.core.formula import Shape
 from dreieck.core.grid import Area
 from dreieck.core.sheet.chart import Chart, Source
+from dreieck.core.sheet.feed import Feed, Reading
 from dreieck.core.sheet.layout import Layout, Rule
 from dreieck.core.sheet.stated import Sort
 from dreieck.core.values.look import Look
@@ -21,6 +22,9 @@ NAMES = {
     "items": "Prices!$A$7:$A$12",
     "costs": "Prices!$F$7:$F$12",
 }
+OUTSIDE = "valley"
+"""What the source of the outside figures is called."""
+FEEDS = (Feed("fuel", (Reading(1.71, "2026-11-20T06:00:00+00:00", OUTSIDE),)),)
 STATED: dict[Sort, tuple[str, ...]] = {
     "proofs": (
         "=ADDS.UP(Prices!G7:G12,100%)",
@@ -107,6 +111,8 @@ def _prices() -> NewSheet:
     for column in "ABCDEFG":
         look = sheet.looks.get(f"{column}13", Look())
         sheet.looks[f"{column}13"] = replace(look, style=_TOTAL)
+    sheet.entries |= {"D15": "Fuel for the lift", "E15": '=FEED("fuel")', "F15": "=40*E15"}
+    sheet.looks |= {"E15": Look("number", 2), "F15": _TWO}
     sheet.entries |= {"A15": "Dearest item", "B15": "=INDEX(items,MATCH(MAX(costs),costs,0))"}
     sheet.looks["B15"] = Look(role="result")
     return sheet

@@ -252,6 +252,8 @@ def _read(
 def write(calculation: Calculation, format: Format, wish: Wish, progress: Progress) -> Written:
     """Write a workbook. Raises FileRefused."""
     leavings = Leavings()
+    if calculation.workbook.feeds and format.name != "json":
+        leavings.add("outside figure", count=len(calculation.workbook.feeds))
     for sort in () if format.holds_stated else SORTS:
         if count := len(getattr(calculation.workbook, sort)):
             leavings.add(sort.removesuffix("s"), count=count)

@@ -24,7 +24,7 @@ from dreieck.store.shapes import Shapes
 from dreieck.store.stretches import together
 from dreieck.store.tables import ArrivalRow, NameRow, SheetRow, WorkbookRow
 from dreieck.store.told_history import ToldHistory, changes_of
-from dreieck.store.writing import PUT, write_stated
+from dreieck.store.writing import PUT, write_feed, write_stated
 
 _BATCH = 20_000
 Advance = Callable[[float], None]
@@ -118,7 +118,7 @@ def _finish(
     shapes: Shapes,
     report: str,
 ) -> None:
-    """Names, proofs, sweeps, layouts, shapes, and what came with it."""
+    """Names, feeds, proofs, sweeps, layouts, shapes, and what came with it."""
     with database.session() as session:
         for sheet, number in zip(workbook.sheets, numbers, strict=True):
             layout = layout_text(sheet.layout, shapes.number_of)
@@ -128,6 +128,8 @@ def _finish(
             shape = shapes.number_of(each.shape, each.base)
             values = {"key": each.key, "name": each.name, "shape": shape}
             session.execute(insert(NameRow).values(workbook_id=id, **values))
+        for key, feed in workbook.feeds.items():
+            write_feed(session, id, key, feed)
         for sort in SORTS:
             write_stated(session, id, sort, getattr(workbook, sort), shapes)
         if report:

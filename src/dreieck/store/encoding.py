@@ -22,6 +22,7 @@ from dreieck.core.sheet.edits import (
     RemoveSheet,
     SetCells,
     SetCharts,
+    SetFeed,
     SetLayout,
     SetLocale,
     SetLooks,
@@ -37,6 +38,7 @@ from dreieck.core.sheet.sheet import ColumnRun, Run
 from dreieck.core.sheet.stated import SORTS, STANDS
 from dreieck.core.values.look import Look
 from dreieck.core.values.look_words import look_of, look_text
+from dreieck.store.feeds import feed_of, feed_said
 from dreieck.store.layouts import (
     charts_of,
     charts_said,
@@ -144,6 +146,8 @@ def _edit(edit: Edit, number_of: NumberOf) -> dict[str, Any]:
         named = edit.named
         stands_for = [named.name, number_of(named.shape, named.base)] if named else None
         return {"edit": "SetName", "key": edit.key, "named": stands_for}
+    if isinstance(edit, SetFeed):
+        return {"edit": "SetFeed", "key": edit.key, "feed": feed_said(edit.feed)}
     if isinstance(edit, SetStated):
         stated = [[each.number, number_of(each.shape, STANDS)] for each in edit.stated]
         return {"edit": "SetStated", "sort": edit.sort, "stated": stated}
@@ -182,6 +186,8 @@ def _edit_of(said: dict[str, Any], shape_of: ShapeOf) -> Edit:
         case "SetName":
             named = said["named"]
             return SetName(said["key"], Named(named[0], shape_of(named[1])) if named else None)
+        case "SetFeed":
+            return SetFeed(said["key"], feed_of(said["feed"]))
         case "SetStated":
             made = SORTS[said["sort"]]
             kept = (made(number, shape_of(shape)) for number, shape in said["stated"])

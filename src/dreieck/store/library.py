@@ -18,7 +18,8 @@ from dreieck.core.editing.entering import entered
 from dreieck.core.exceptions import DreieckError
 from dreieck.core.formula import Shape
 from dreieck.core.grid import Cell
-from dreieck.core.sheet.edits import Edit, SetCells, SetLayout, SetName, SetStated
+from dreieck.core.sheet.edits import Edit, SetCells, SetFeed, SetLayout, SetName, SetStated
+from dreieck.core.sheet.feed import Feed
 from dreieck.core.sheet.layout import PLAIN_LAYOUT, Layout
 from dreieck.core.sheet.names import named
 from dreieck.core.sheet.stated import SORTS, STANDS, Sort
@@ -109,6 +110,7 @@ class Library:
         sheets: Iterable[NewSheet] = (NewSheet("Sheet 1"),),
         names: Mapping[str, str] = MappingProxyType({}),
         *,
+        feeds: Iterable[Feed] = (),
         stated: Mapping[Sort, Iterable[str]] = MappingProxyType({}),
         is_demo: bool = False,
         open_sheet: str | None = None,
@@ -140,6 +142,7 @@ class Library:
             SetName(each.key, each) for name, says in names.items() if (each := named(name, says))
         ]
         edits += [edit for each in made for edit in _first_edits(opened, *each)]
+        edits += [SetFeed(feed.key, feed) for feed in feeds]
         for sort, texts in stated.items():
             shapes = (Shape.parse(text, STANDS) for text in texts)
             kept = tuple(SORTS[sort](number, shape) for number, shape in enumerate(shapes, 1))

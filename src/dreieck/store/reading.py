@@ -18,10 +18,11 @@ from dreieck.core.sheet.stated import SORTS
 from dreieck.core.sheet.workbook import Workbook
 from dreieck.core.values.look_words import look_of
 from dreieck.store.encoding import SERIES, Stored, content_of
+from dreieck.store.feeds import feed_of
 from dreieck.store.layouts import layout_of
 from dreieck.store.shapes import Shapes
 from dreieck.store.stretches import NUMBERS, TEXTS
-from dreieck.store.tables import NameRow, SheetRow, StatedRow, WorkbookRow
+from dreieck.store.tables import FeedRow, NameRow, SheetRow, StatedRow, WorkbookRow
 
 
 def read_workbook(session: Session, row: WorkbookRow, shapes: Shapes) -> Workbook:
@@ -35,6 +36,9 @@ def read_workbook(session: Session, row: WorkbookRow, shapes: Shapes) -> Workboo
         workbook.sheets.append(_read_sheet(session, sheet_row, shapes))
     for name in session.exec(select(NameRow).where(NameRow.workbook_id == row.id)):
         workbook.names[name.key] = Named(name.name, shapes.shape_of(name.shape))
+    for known in session.exec(select(FeedRow).where(FeedRow.workbook_id == row.id)):
+        if feed := feed_of(json.loads(known.feed)):
+            workbook.feeds[known.key] = feed
     for sort, made in SORTS.items():
         kept = select(StatedRow).where(StatedRow.workbook_id == row.id, StatedRow.sort == sort)
         stated = session.exec(kept.order_by(col(StatedRow.position)))

@@ -90,6 +90,15 @@ class StatedRow(SQLModel, table=True):
     shape: int
 
 
+class FeedRow(SQLModel, table=True):
+    """What is known of a feed, as JSON; ``key`` is its code without case."""
+
+    __tablename__ = "feed"
+    workbook_id: int = Field(foreign_key="workbook.id", primary_key=True, ondelete="CASCADE")
+    key: str = Field(primary_key=True)
+    feed: str
+
+
 class RunRow(SQLModel, table=True):
     """Cells below each other that hold the same and look the same; no two runs overlap.
 

@@ -192,6 +192,7 @@ def _told(workbook: Workbook) -> object:
     return (
         [(sheet.name, _cells(sheet), sheet.layout) for sheet in workbook.sheets],
         {key: (each.name, each.shape) for key, each in workbook.names.items()},
+        workbook.feeds,
         workbook.proofs,
         workbook.sweeps,
         workbook.seed,

@@ -2,6 +2,7 @@
 
 from __future__ import annotations
 
+import json
 from collections.abc import Iterator, Sequence
 from operator import itemgetter
 
@@ -20,20 +21,23 @@ from dreieck.core.sheet.edits import (
     RemoveSheet,
     Runs,
     SetCells,
+    SetFeed,
     SetLocale,
     SetLooks,
     SetName,
     SetSeed,
     SetStated,
 )
+from dreieck.core.sheet.feed import Feed
 from dreieck.core.sheet.stated import STANDS, Sort, Stated
 from dreieck.core.sheet.workbook import Workbook
 from dreieck.core.values.look_words import look_text
 from dreieck.store.encoding import SERIES, stored_run
+from dreieck.store.feeds import feed_said
 from dreieck.store.layouts import layout_text
 from dreieck.store.shapes import Shapes
 from dreieck.store.stretches import NUMBERS, TEXTS, parted, together
-from dreieck.store.tables import NameRow, SheetRow, StatedRow, WorkbookRow
+from dreieck.store.tables import FeedRow, NameRow, SheetRow, StatedRow, WorkbookRow
 
 
 def write(session: Session, workbook_id: int, edit: Edit, shapes: Shapes) -> None:
@@ -62,6 +66,8 @@ def write(session: Session, workbook_id: int, edit: Edit, shapes: Shapes) -> Non
                 number = shapes.number_of(edit.named.shape, edit.named.base)
                 name = {"key": edit.named.key, "name": edit.named.name, "shape": number}
                 session.execute(insert(NameRow).values(workbook_id=workbook_id, **name))
+        case SetFeed():
+            write_feed(session, workbook_id, edit.key, edit.feed)
         case SetStated():
             write_stated(session, workbook_id, edit.sort, edit.stated, shapes)
         case SetSeed():
@@ -80,6 +86,15 @@ def write(session: Session, workbook_id: int, edit: Edit, shapes: Shapes) -> Non
             _write_runs(session, edit.sheet_id, edit.runs, shapes)
         case DeleteLines():
             _delete(session.connection(), edit.sheet_id, edit.lines)
+
+
+def write_feed(session: Session, workbook_id: int, key: str, feed: Feed | None) -> None:
+    """Write what is known of a feed, or that nothing is."""
+    owned = (col(FeedRow.workbook_id) == workbook_id, col(FeedRow.key) == key)
+    session.execute(delete(FeedRow).where(*owned))
+    if feed:
+        values = {"key": feed.key, "feed": json.dumps(feed_said(feed))}
+        session.execute(insert(FeedRow).values(workbook_id=workbook_id, **values))
 
 
 def write_stated(

@@ -61,6 +61,7 @@ def create_app(settings: Settings) -> FastAPI:
     )
     app.state.library = library
     app.state.drawn = Drawn()
+    app.state.sources = settings.sources
     app.state.incoming = Incoming(library)
     app.state.sweepings = Sweepings()
     keyring = Keyring(settings.key or ("" if settings.is_local else token_urlsafe(18)))

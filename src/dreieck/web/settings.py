@@ -28,6 +28,9 @@ class Settings(BaseSettings):
 
     key: str = ""
 
+    sources: dict[str, str] = {}
+    """Where outside figures come from: addresses by name. Nobody else is ever asked."""
+
     @property
     def is_local(self) -> bool:
         """Whether only this machine can reach the server."""

@@ -10,7 +10,7 @@ import numpy as np
 from dreieck.core.checking.sweeps.asked import Seen, Swept
 from dreieck.core.checking.sweeps.running import Outcome
 from dreieck.core.sheet.cells import Cells, Kind
-from dreieck.core.values import Place
+from dreieck.core.values import Place, number_text
 
 WIDTH, HEIGHT = 420.0, 170.0
 _LEFT, _BOTTOM, _EDGE = 64.0, 24.0, 12.0
@@ -136,6 +136,16 @@ def _drawn(
     texts = [" ".join(f"{a},{b}" for a, b in each) for each in points]
     dots = points[0] if len(points) == 1 and len(points[0]) <= 60 else []
     return Lines(label, texts, dots, ("", "", "", ""))
+
+
+def line_over(label: str, moments: Sequence[str], values: Sequence[float]) -> Lines:
+    """A line of values in their order, with the moments of the first and the last one."""
+    across = [float(at) for at in range(len(values))]
+    made = _drawn(label, across, [values])
+    if not values:
+        return made
+    ends = (moments[0], moments[-1], number_text(min(values)), number_text(max(values)))
+    return replace(made, ends=ends)
 
 
 def map_of(outcome: Outcome, tell: Tell) -> Map | None:

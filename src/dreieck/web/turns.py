@@ -44,7 +44,8 @@ _PART = 65_536
 _SHORT = 0.2
 _PATIENCE = 0.1
 _AT_ONCE = 16
-_WORKBOOK = re.compile(r"/workbooks/(\d{1,19})/(?!news$)")
+# Who waits for others, and holds the workbook only for a moment, keeps nobody waiting.
+_WORKBOOK = re.compile(r"/workbooks/(\d{1,19})/(?!(news|feeds/refresh)$)")
 _TOO_LONG = (
     f"This took longer than {LONGEST:.0f} seconds, so it was ended; nothing that was kept is lost."
     " Try it with less at once."

@@ -1,5 +1,7 @@
 """Every rule: what it finds and mends, and where it keeps quiet because the fill is meant so."""
 
+from datetime import UTC, datetime
+
 import pytest
 from golden import is_kept
 from tables import GRID, PRICES, WEEKS, filled, raised, said, workbook
@@ -10,6 +12,7 @@ from dreieck.core.editing.entering import typed_workbook
 from dreieck.core.editing.laying_out import hidden
 from dreieck.core.formula import Shape
 from dreieck.core.grid import Cell, Lines
+from dreieck.core.sheet.feed import Reading
 from dreieck.core.values.look import Look
 from dreieck.demo import hut_supplies as demo
 
@@ -259,6 +262,9 @@ def test_an_error_on_another_sheet_is_told_with_the_mistake_that_it_comes_of():
     assert told.says.endswith(cause.says) and told.mends == cause.mends
 
 
+NOW = datetime.now(UTC).isoformat()
+
+
 def demo_workbook():
     sheets = demo.sheets()
     made = typed_workbook({sheet.name: sheet.entries for sheet in sheets}, demo.NAMES)
@@ -267,6 +273,7 @@ def demo_workbook():
         for address, look in new.looks.items():
             cell = Cell.parse(address)
             sheet.put(cell, sheet.content(cell), look)
+    made.feeds = {feed.key: feed.told(Reading(1.8, NOW, "valley")) for feed in demo.FEEDS}
     return made
 
 

@@ -195,6 +195,8 @@ class Evaluation:
         given = bound(function, node.arguments, self)
         if Trait.DRAWS in function.traits:
             return [self.drawn(node), *given]
+        if Trait.FEEDS in function.traits:
+            return [self.reader.workbook.feeds, *given]
         return [self.here(), *given] if Trait.HERE in function.traits else given
 
     def within_rows(self, last: int) -> Evaluation:

@@ -32,7 +32,14 @@ _LARGEST = 1_000_000
 """Ranges of so many values in all runs are looked at at once."""
 _PLAIN = Kind.NUMBER, Kind.EMPTY, Kind.LOGICAL
 _IN_TOTAL = Takes.TOTALS, Takes.NUMBERS, Takes.COUNTED
-_SELDOM = Trait.HERE, Trait.DRAWS, Trait.MOVES_ALONG, Trait.READS_ELSEWHERE, Trait.LOOKS_INSIDE
+_SELDOM = (
+    Trait.HERE,
+    Trait.DRAWS,
+    Trait.MOVES_ALONG,
+    Trait.READS_ELSEWHERE,
+    Trait.LOOKS_INSIDE,
+    Trait.FEEDS,
+)
 _SHORT = 4
 """So few rows are worked out one by one where runs are."""
 

@@ -79,6 +79,11 @@ class Subject:
         """Whether the formula gives something else elsewhere though its references stay."""
         return bool(read_names(self.shape)) or calls(self.shape.tree, Trait.MOVES_ALONG)
 
+    @property
+    def name_keys(self) -> list[str]:
+        """The names that the formula uses, without case."""
+        return [name.casefold() for name in read_names(self.shape)]
+
     @cached_property
     def uses(self) -> tuple[Use, ...]:
         """What the formula does with its references."""

@@ -75,6 +75,7 @@ class Trait(Enum):
     SKIPS_ZEROS = "places where a factor is 0 do not count, such as those that are empty"
     IN_STEP = "its ranges belong together, row by row"
     NEAREST = "it takes its list as sorted unless its last argument says no"
+    FEEDS = "it is handed the outside figures first"
     DRAWS = "it is handed a number drawn by chance first"
     LOOKS_INSIDE = "it looks at what cells hold, which their values do not tell"
     MEANT = "the error that it gives is meant"
@@ -114,6 +115,7 @@ _OWN_IN_EACH_ROW = {
     Trait.MOVES_ALONG,
     Trait.READS_ELSEWHERE,
     Trait.LOOKS_INSIDE,
+    Trait.FEEDS,
 }
 
 

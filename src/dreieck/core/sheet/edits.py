@@ -9,6 +9,7 @@ from typing import NamedTuple, TypeVar
 from dreieck.core.grid import Area, Cell, Lines
 from dreieck.core.sheet.chart import Chart
 from dreieck.core.sheet.content import Content
+from dreieck.core.sheet.feed import Feed
 from dreieck.core.sheet.layout import PLAIN_LAYOUT, Layout, Rule
 from dreieck.core.sheet.names import Named
 from dreieck.core.sheet.sheet import ColumnRun, Run, Sheet
@@ -243,6 +244,21 @@ class SetName:
 
 
 @dataclass(frozen=True, slots=True)
+class SetFeed:
+    """Let a workbook know something else of a feed; without ``feed`` nothing any more."""
+
+    key: str
+    feed: Feed | None
+
+    def apply(self, workbook: Workbook) -> SetFeed:
+        """Make the edit and return its inverse."""
+        before = workbook.feeds.pop(self.key, None)
+        if self.feed:
+            workbook.feeds[self.key] = self.feed
+        return SetFeed(self.key, before)
+
+
+@dataclass(frozen=True, slots=True)
 class SetStated:
     """Let a workbook have other proofs, or sweeps. What cells hold is not changed."""
 
@@ -282,6 +298,7 @@ class SetLocale:
 
 Edit = (
     SetName
+    | SetFeed
     | SetStated
     | SetLocale
     | SetSeed

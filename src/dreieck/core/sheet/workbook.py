@@ -11,6 +11,7 @@ from dreieck.core.formula.reference import Reference
 from dreieck.core.formula.tree import Node
 from dreieck.core.grid import Cell
 from dreieck.core.sheet.content import Content, Entry, read_entry
+from dreieck.core.sheet.feed import Feed
 from dreieck.core.sheet.names import Named
 from dreieck.core.sheet.sheet import Sheet
 from dreieck.core.sheet.stated import Proof, Sweep
@@ -28,6 +29,8 @@ class Workbook:
         self.sheets: list[Sheet] = []
         self.names: dict[str, Named] = {}
         """Names by their text without case."""
+        self.feeds: dict[str, Feed] = {}
+        """Outside figures by their codes without case."""
         self.proofs: tuple[Proof, ...] = ()
         self.sweeps: tuple[Sweep, ...] = ()
         self.seed = 0
@@ -63,6 +66,7 @@ class Workbook:
         It is good until this one changes.
         """
         other = Workbook(self.name)
+        other.feeds = self.feeds.copy()
         other.proofs, other.sweeps = self.proofs, self.sweeps
         other.names, other.seed, other.locale = self.names.copy(), self.seed, self.locale
         other.sheets = [each.copy() if each in changed else each for each in self.sheets]

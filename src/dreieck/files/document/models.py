@@ -8,6 +8,7 @@ from pydantic import BaseModel, ConfigDict, Field
 
 from dreieck.core.editing.stating import MAX_STATED
 from dreieck.core.sheet.chart import MAX_CHART_TITLE, Kind
+from dreieck.core.sheet.feed import MAX_CODE, MAX_FEEDS, MAX_READINGS
 from dreieck.core.sheet.layout import MAX_HEADINGS, MAX_SIZE, MIN_SIZE
 from dreieck.core.values.style import Tone
 
@@ -113,6 +114,22 @@ class StatedModel(Model):
     states: Formula
 
 
+class ReadingModel(Model):
+    """A figure: what it was, when, and who told it."""
+
+    value: Number
+    at: Address
+    source: Short
+
+
+class FeedModel(Model):
+    """An outside figure by its code, its readings, and what was wrong when it was asked last."""
+
+    code: Annotated[str, Field(max_length=MAX_CODE)]
+    readings: Annotated[list[ReadingModel], Field(max_length=MAX_READINGS)] = []
+    problem: Annotated[str, Field(max_length=1_000)] = ""
+
+
 class WorkbookModel(Model):
     """A workbook.
 
@@ -128,6 +145,7 @@ class WorkbookModel(Model):
     seed: Annotated[int, Field(ge=0, lt=2**63)] = 0
     sheets: Annotated[list[SheetModel], Field(min_length=1, max_length=250)]
     names: dict[Annotated[str, Field(max_length=64)], FormulaAt] = {}
+    feeds: Annotated[list[FeedModel], Field(max_length=MAX_FEEDS)] = []
     proofs: Annotated[list[StatedModel], Field(max_length=MAX_STATED)] = []
     sweeps: Annotated[list[StatedModel], Field(max_length=MAX_STATED)] = []
     history: dict[str, Any] | None = None

@@ -12,6 +12,7 @@ from dreieck.core.formula import Shape
 from dreieck.core.grid import LAST, Area, Axis, Cell
 from dreieck.core.sheet.chart import Chart, Source
 from dreieck.core.sheet.content import Content, Unreadable
+from dreieck.core.sheet.feed import Feed, Reading, is_code
 from dreieck.core.sheet.layout import Headings, Layout, LineLook, LineLooks, Rule
 from dreieck.core.sheet.sheet import Run, Sheet
 from dreieck.core.sheet.stated import SORTS
@@ -47,6 +48,12 @@ def read(data: bytes, progress: Progress) -> Arrived:
         _fill(sheet, each, builder)
     for name, stands_for in said.names.items():
         builder.name(name, _formula(stands_for.formula, stands_for.at, "names › " + name))
+    for feed in said.feeds:
+        readings = (Reading(each.value, each.at, each.source) for each in feed.readings)
+        made = Feed(feed.code, tuple(readings), feed.problem)
+        if not is_code(made.code):
+            raise FileRefused(f"The workbook cannot be read: “{made.code}” is no code of a feed.")
+        workbook.feeds[made.key] = made
     for sort in SORTS:
         for stated in getattr(said, sort):
             builder.state(sort, stated.states, stated.number)

@@ -4,6 +4,7 @@ from __future__ import annotations
 
 import json
 from collections.abc import Iterable
+from dataclasses import asdict
 from typing import Any
 
 from dreieck.core.formula import Shape
@@ -31,6 +32,7 @@ def write(workbook: Workbook, progress: Progress, history: dict[str, Any] | None
         "names": {
             each.name: _formula_at(each.shape, each.base) for each in workbook.names.values()
         },
+        "feeds": [asdict(feed) for feed in workbook.feeds.values()],
         **{sort: _stated(getattr(workbook, sort)) for sort in SORTS},
         "sheets": [_sheet(sheet, progress) for sheet in workbook.sheets],
     }

@@ -3,14 +3,18 @@
 from __future__ import annotations
 
 from collections.abc import Iterable
+from datetime import UTC, datetime
 
 from dreieck.core.calculate import block_at
 from dreieck.core.editing.entering import entered
 from dreieck.core.exceptions import AddressError, DreieckError
 from dreieck.core.formula.printer import area_text, split_sheet
 from dreieck.core.grid import Cell
+from dreieck.core.sheet.content import read_entry
+from dreieck.core.sheet.feed import Feed, Reading, is_code
 from dreieck.core.sheet.workbook import Workbook
 from dreieck.core.values import Place
+from dreieck.core.values.locales import NEUTRAL
 from dreieck.web.api.shift import MAX_LANDINGS, MAX_MOVES, LandingMoves, ShiftAnswer, moves
 
 
@@ -37,6 +41,18 @@ def enter(workbook: Workbook, entries: Iterable[str]) -> None:
         sheet = workbook.sheet(at.sheet)
         made = entered(workbook, at.cell, entry, sheet.look(at.cell))
         sheet.put(at.cell, made.content, made.look)
+
+
+def feed_in(workbook: Workbook, told: Iterable[str]) -> None:
+    """Let a workbook know outside figures such as ``fuel=1.8``. Raises DreieckError."""
+    for each in told:
+        code, equals, figure = each.partition("=")
+        entry = read_entry(figure, Cell(1, 1), NEUTRAL).content
+        if not equals or not is_code(code) or not isinstance(entry, float):
+            raise DreieckError(f"“{each[:60]}” is no code and its figure, such as fuel=1.8.")
+        known = workbook.feeds.get(code.casefold(), Feed(code))
+        now = datetime.now(UTC).isoformat(timespec="seconds")
+        workbook.feeds[known.key] = known.told(Reading(entry, now, "given"))
 
 
 def log_of(workbook: Workbook, text: str) -> ShiftAnswer:

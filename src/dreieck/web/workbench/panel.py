@@ -22,6 +22,7 @@ from dreieck.core.words.explain import Explanation, explain
 from dreieck.web.workbench.actions.offers import Offer, other_readings
 from dreieck.web.workbench.chart_card import ChartCard, chart_card
 from dreieck.web.workbench.desk import Card, Desk, moved_text
+from dreieck.web.workbench.feeds_shown import FeedShown, feeds_here
 from dreieck.web.workbench.findings_shown import Found, counted, elsewhere, found, state_of
 from dreieck.web.workbench.proofs_shown import (
     ProofWritten,
@@ -107,6 +108,7 @@ class Panel:
     in_numbers: bool
     working: WorkingShown | None
     names: list[str]
+    feeds: list[FeedShown]
     rule: RuleWritten | None
     rules: list[RuleShown]
     proof: ProofWritten | None
@@ -172,6 +174,7 @@ def panel(situation: Situation, desk: Desk) -> Panel:
         in_numbers=situation.state.working,
         working=working_shown(situation),
         names=_names(situation),
+        feeds=feeds_here(situation),
         rule=rule_written(situation),
         rules=rules_here(situation),
         proof=proof_written(situation),

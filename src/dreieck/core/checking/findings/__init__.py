@@ -14,6 +14,7 @@ from dreieck.core.checking.findings import (
     broken,
     charts,
     copies,
+    feeds,
     harmless,
     kinds,
     line_unread,
@@ -64,7 +65,7 @@ del (
     pattern,
     ranges,
 )
-del relocking, running, searches, shares, sums, together, unseen
+del feeds, relocking, running, searches, shares, sums, together, unseen
 
 
 @dataclass(frozen=True, slots=True)
