@@ -91,7 +91,7 @@ def _tiles(picture: Picture) -> Drawing:
     for index, number in enumerate(picture.numbers[: columns * _ROWS]):
         row, column = divmod(index, columns)
         wrong = index < len(picture.wrong) and picture.wrong[index]
-        kind = "tile wrong" if wrong else "tile" if number is not None else "tile empty"
+        kind = "spot wrong" if wrong else "spot" if number is not None else "spot empty"
         made.bars.append(_bar(_EDGE + column * _TILE, 5 + row * _TILE, _TILE - 3, _TILE - 3, kind))
     return made
 

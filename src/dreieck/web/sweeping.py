@@ -14,6 +14,8 @@ from dreieck.store import OpenWorkbook
 
 MAX_KEPT = 60
 """The results of so many sweeps are kept."""
+MAX_VALUES = 20_000_000
+"""And so many values altogether."""
 SECONDS = 0.8
 """So long a request makes runs."""
 
@@ -33,6 +35,11 @@ class Sweeping:
         """How far it is, from 0 to 1."""
         running = self.running
         return running.done / max(running.total, 1) if running else 1.0
+
+    @property
+    def size(self) -> int:
+        """How many values are kept of it."""
+        return sum(map(len, self.outcome.columns)) if self.outcome else 0
 
     def is_old(self, opened: OpenWorkbook) -> bool:
         """Whether values of the workbook may have changed since it was begun."""
@@ -58,13 +65,21 @@ class Sweepings:
             running = Running(opened.calculation, wanted)
             found = Sweeping(sweep.shape, opened.revision, running)
             self._kept[opened.id, sweep.number] = found
-            while len(self._kept) > MAX_KEPT:
-                self._kept.popitem(last=False)
         if found.running and not found.is_stopped:
             ends = time.monotonic() + SECONDS
             if found.running.go_on(lambda: time.monotonic() < ends):
                 found.outcome, found.running = found.running.outcome(), None
+        self._kept.move_to_end((opened.id, sweep.number))
+        self._make_room()
         return found
+
+    def _make_room(self) -> None:
+        """Let go of the results that were looked at longest ago, where they are many."""
+        while len(self._kept) > 1:
+            values = sum(each.size for each in self._kept.values())
+            if len(self._kept) <= MAX_KEPT and values <= MAX_VALUES:
+                return
+            self._kept.popitem(last=False)
 
     def stop(self, opened: OpenWorkbook, sweep: Stated) -> None:
         """Make no more runs of a sweep."""

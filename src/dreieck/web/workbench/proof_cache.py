@@ -2,6 +2,7 @@
 
 from __future__ import annotations
 
+import time
 from collections import Counter
 from collections.abc import Iterator
 from dataclasses import dataclass
@@ -9,16 +10,19 @@ from weakref import WeakKeyDictionary
 
 from dreieck.core.budget import current
 from dreieck.core.calculate import Calculation
-from dreieck.core.checking.proofs.judging import OPEN, judged, judged_all
+from dreieck.core.checking.proofs.judging import OPEN, judged
 from dreieck.core.checking.proofs.proposing import Proposal, proposals
 from dreieck.core.checking.proofs.since import Since, since
 from dreieck.core.checking.proofs.verdict import Verdict
+from dreieck.core.formula import Shape
 from dreieck.core.sheet.stated import Proof
 from dreieck.store import OpenWorkbook
 from dreieck.web.workbench.once import once
 
-_LAST: WeakKeyDictionary[OpenWorkbook, dict[int, Verdict]] = WeakKeyDictionary()
-"""The verdicts that were found last, for when there is no time to look."""
+_LOOKING_BACK = 0.6
+"""So many seconds are spent on looking for the changes that broke proofs."""
+_KNOWN: WeakKeyDictionary[OpenWorkbook, tuple[int, dict[Shape, Verdict]]] = WeakKeyDictionary()
+"""The verdicts that were found last, by statement, and with which revision of the values."""
 
 
 @dataclass(frozen=True, slots=True)
@@ -31,15 +35,20 @@ class Turned:
 
 
 def verdicts_of(opened: OpenWorkbook) -> dict[int, Verdict]:
-    """The verdicts on the proofs of a workbook as it is kept, by their numbers."""
+    """The verdicts on the proofs of a workbook as it is kept, by their numbers.
+
+    They are looked for anew where values may have changed; in a hurry the last ones count.
+    """
     proofs = opened.workbook.proofs
-    if not proofs:
-        return {}
-    if current().hurried:
-        last = _LAST.get(opened, {})
-        return {proof.number: last.get(proof.number, OPEN) for proof in proofs}
-    found = _LAST[opened] = once(opened, "proofs", lambda: judged_all(opened.calculation, proofs))
-    return found
+    revision, known = _KNOWN.get(opened, (-1, {}))
+    if not current().hurried and proofs:
+        if revision != opened.values_at:
+            known = {}
+        for proof in proofs:
+            if proof.shape not in known:
+                known[proof.shape] = judged(opened.calculation, proof)
+        _KNOWN[opened] = (opened.values_at, known)
+    return {proof.number: known.get(proof.shape, OPEN) for proof in proofs}
 
 
 def failing(opened: OpenWorkbook) -> list[tuple[Proof, Verdict]]:
@@ -89,7 +98,13 @@ def sinces(opened: OpenWorkbook) -> dict[int, Since]:
     if current().hurried:
         return {}
     numbers = [proof.number for proof, _ in failing(opened)]
-    return once(opened, "since", lambda: since(opened.workbook, numbers, opened.changes_back()))
+    ends = time.monotonic() + _LOOKING_BACK
+
+    def look() -> dict[int, Since]:
+        back = opened.changes_back()
+        return since(opened.workbook, numbers, back, lambda: time.monotonic() < ends)
+
+    return once(opened, "since", look)
 
 
 def proposed(opened: OpenWorkbook) -> list[Proposal]:

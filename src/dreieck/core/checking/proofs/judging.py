@@ -2,7 +2,7 @@
 
 from __future__ import annotations
 
-from collections.abc import Callable, Iterable
+from collections.abc import Callable
 
 import numpy as np
 from numpy.typing import NDArray
@@ -15,7 +15,7 @@ from dreieck.core.checking.proofs.tolerance import apart, furthest, is_apart, to
 from dreieck.core.checking.proofs.verdict import CannotJudge, Picture, Verdict
 from dreieck.core.formula import tree
 from dreieck.core.functions.statements import Claim, problem_of, statement_of
-from dreieck.core.sheet.cells import Kind
+from dreieck.core.sheet.cells import Cells, Kind
 from dreieck.core.sheet.stated import Proof
 from dreieck.core.values import Error
 from dreieck.core.words.counting import many
@@ -43,11 +43,6 @@ def judged(calculation: Calculation, proof: Proof) -> Verdict:
         return Verdict("fails", "it is too much work to look at")
     except CannotJudge as failure:
         return Verdict("fails", str(failure), failure.where, failure.picture)
-
-
-def judged_all(calculation: Calculation, proofs: Iterable[Proof]) -> dict[int, Verdict]:
-    """The verdicts on proofs, by their numbers."""
-    return {proof.number: judged(calculation, proof) for proof in proofs}
 
 
 def _judge(looking: Looking, node: tree.Node) -> Verdict:
@@ -202,27 +197,37 @@ def _none_twice(looking: Looking, arguments: Arguments) -> Verdict:
     filled = np.flatnonzero(looked.is_filled)
     if not len(filled):
         raise CannotJudge("nothing stands there")
-    seen: dict[object, int] = {}
-    twins: dict[int, int] = {}
-    for index in filled.tolist():
-        value = looked.cells.value(index)
-        key = (type(value), value.casefold() if isinstance(value, str) else value)
-        if key in seen:
-            twins[index] = seen[key]
-        else:
-            seen[key] = index
+    keys = np.stack([looked.cells.kinds[filled].astype(np.float64), _alike(looked.cells)[filled]])
+    _, begins, entry = np.unique(keys, axis=1, return_index=True, return_inverse=True)
+    earliest = filled[begins][entry.ravel()]
     wrong = np.zeros(len(looked.cells), np.bool_)
-    wrong[list(twins)] = True
+    wrong[filled] = earliest != filled
     picture = looked.tiles(wrong)
-    if not twins:
+    if not wrong.any():
         return Verdict("holds", f"{len(filled):,} different", picture=picture)
-    first = looked.first(wrong)
+    twins = dict(zip(filled.tolist(), earliest.tolist(), strict=True))
+    first, count = looked.first(wrong), int(wrong.sum())
     says = (
-        f"{many(len(twins), 'cell')} {'holds' if len(twins) == 1 else 'hold'} what stands"
+        f"{many(count, 'cell')} {'holds' if count == 1 else 'hold'} what stands"
         f" there before; first {looked.named(first)}: {looked.said(first)},"
         f" as in {looked.named(twins[first])}"
     )
     return Verdict("fails", says, looked.areas(wrong), picture)
+
+
+def _alike(cells: Cells) -> NDArray[np.float64]:
+    """A number for each value, the same for those that are alike; case does not count."""
+    texts = cells.kinds == Kind.TEXT
+    if not texts.any():
+        return cells.payload
+    objects = cells.pool.objects
+    seen: dict[str, int] = {}
+    used = np.unique(cells.payload[texts].astype(np.intp))
+    numbers = np.zeros(int(used[-1]) + 1)
+    numbers[used] = [seen.setdefault(objects[at].casefold(), at) for at in used.tolist()]
+    found = cells.payload.copy()
+    found[texts] = numbers[found[texts].astype(np.intp)]
+    return found
 
 
 def _no_error(looking: Looking, arguments: Arguments) -> Verdict:

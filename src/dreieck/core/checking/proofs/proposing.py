@@ -28,6 +28,7 @@ MAX_PROPOSALS = 12
 """So many proofs are proposed at the most."""
 _MAX_BLOCKS = 400
 _MAX_SHARES = 100_000
+_LONGEST_LIST = 5_000
 _KEYS = 3
 """A list of so many entries can be one of keys."""
 
@@ -210,6 +211,8 @@ def _labels(sheet: Sheet, used: Area) -> Iterator[Area]:
         # Seen from its end a list has no heading.
         area = list_around(sheet, list_around(sheet, cell).last)
         row = area.bottom
+        if area.height > _LONGEST_LIST:
+            continue
         kept = [each for each in area.cells() if _heads_row(sheet, each, used)]
         if len(kept) >= _KEYS and kept[-1].row - kept[0].row + 1 == len(kept):
             yield Area.spanned(kept[0], kept[-1])

@@ -2,7 +2,7 @@
 
 from __future__ import annotations
 
-from collections.abc import Collection, Iterable, Sequence
+from collections.abc import Callable, Collection, Iterable, Sequence
 from dataclasses import dataclass
 
 from dreieck.core.budget import WorkEnded
@@ -30,7 +30,10 @@ class Since:
 
 
 def since(
-    workbook: Workbook, failing: Collection[int], changes: Iterable[Change]
+    workbook: Workbook,
+    failing: Collection[int],
+    changes: Iterable[Change],
+    may_go_on: Callable[[], bool] = lambda: True,
 ) -> dict[int, Since]:
     """Since which change proofs fail, by their numbers; ``changes`` begin with the last one.
 
@@ -44,7 +47,7 @@ def since(
         for change in changes:
             open = [each for each in tried.proofs if each.number in failing]
             open = [each for each in open if each.number not in found]
-            if not open:
+            if not open or not may_go_on():
                 break
             for edit in change.backward:
                 edit.apply(tried)

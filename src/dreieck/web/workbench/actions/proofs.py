@@ -82,7 +82,7 @@ def show_break(context: Context, wish: Index) -> str:
     found = sinces(context.opened).get(proof.number)
     said = statement_said(context.opened.workbook, proof)
     if found is None:
-        raise DreieckError(f"{said}: since which change it fails is not known any more.")
+        raise DreieckError(f"{said}: it fails since longer ago than could be looked back.")
     if found.place:
         sheet, area = found.place
         context.show_sheet(context.opened.workbook.sheet_by_id(sheet), area)
