@@ -85,3 +85,20 @@ def test_colour_is_never_alone_and_texts_have_contrast(bench):
     )
     poor = [(round(ratio, 2), text) for ratio, text in ratios if ratio < 4.5]
     assert len(ratios) > 60 and poor == []
+
+
+def test_where_the_bar_has_no_room_the_pages_fold_into_a_menu(bench):
+    page = bench.page
+    sweeps = page.get_by_role("link", name="Sweeps")
+    expect(sweeps).to_be_visible()
+    page.set_viewport_size({"width": 1024, "height": 700})
+    expect(sweeps).to_be_hidden()
+    button = page.get_by_role("button", name="Pages")
+    button.focus()
+    page.keyboard.press("Enter")
+    expect(sweeps).to_be_visible()
+    page.keyboard.press("Escape")
+    expect(sweeps).to_be_hidden()
+    button.click()
+    sweeps.click()
+    expect(page.get_by_role("heading", name="Sweeps", level=1)).to_be_visible()
