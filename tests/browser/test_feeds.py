@@ -31,5 +31,6 @@ def test_a_figure_is_refreshed_by_keyboard_fails_and_is_taken_back(bench):
     page.get_by_role("button", name="Fix as an input").click()
     expect(page.get_by_role("status")).to_contain_text("an input now")
     page.get_by_role("link", name="Workbench").click()
-    bench.go_to("Prices!E15")
+    bench.shows("F15", "68.40")
+    bench.go_to("E15")
     expect(bench.desk).to_have_value("1.71")

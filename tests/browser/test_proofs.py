@@ -56,6 +56,7 @@ def test_a_known_case_is_pointed_at_and_a_wrong_fill_of_shares_waits(bench):
     expect(bench.notice).to_contain_text("fails since: fill of G7:G12")
     bench.at("Prices!G7:G12")
     bench.keys("Control+z")
+    expect(bench.notice).to_contain_text("Taken back: fill of G7:G12")
     page.get_by_role("link", name="Proofs").click()
     expect(page.get_by_role("main")).to_contain_text("All 3 hold")
     page.get_by_role("button", name="Keep").first.click()

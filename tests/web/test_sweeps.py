@@ -63,6 +63,9 @@ def test_a_sweep_is_laid_out_for_an_input_kept_by_fields_or_as_written_and_delet
         refused = post(client, **form)
         assert why in text(refused) and 'role="alert"' in refused.text
     assert "<b>x" not in post(client, states="=SWEEP(<b>x").text
+    assert "=SWEEP(OVER(Season!B4,1,3,1)" in client.get(SWEEPS + "?change=6").text
+    changed = post(client, number=6, states="=SWEEP(OVER(Season!B4,1,4,1),Season!C15)")
+    assert str(changed.url).endswith("/sweeps/6") and "4 runs" in text(changed)
     post(client, delete=6)
     assert client.get(SWEEPS + "/6").status_code == 404
 

@@ -17,6 +17,7 @@ _LEFT, _BOTTOM, _EDGE = 64.0, 24.0, 12.0
 _MOST_LINES = 40
 _MOST_POINTS = 1_000
 _MOST_TILES = 2_500
+_MOST_MAPS = 6
 _TEXTS = 260
 Tell = Callable[[Place, float], str]
 """Tells a number as it looks in a cell."""
@@ -46,8 +47,9 @@ class Tile:
 
 @dataclass(frozen=True)
 class Map:
-    """A toned map of two inputs."""
+    """A toned map of two inputs; ``number`` is that of the result."""
 
+    number: int
     tiles: list[Tile]
     rows: list[tuple[float, str]]
     columns: list[tuple[float, str]]
@@ -148,22 +150,29 @@ def line_over(label: str, moments: Sequence[str], values: Sequence[float]) -> Li
     return replace(made, ends=ends)
 
 
-def map_of(outcome: Outcome, tell: Tell) -> Map | None:
-    """The map of the first result of a sweep of two inputs; None where it has too many tiles."""
+def maps_of(outcome: Outcome, tell: Tell) -> list[Map]:
+    """A map for each of the first results of a sweep of two inputs."""
+    count = min(len(outcome.columns), _MOST_MAPS)
+    made = (_map_of(outcome, number, tell) for number in range(count))
+    return [each for each in made if each]
+
+
+def _map_of(outcome: Outcome, number: int, tell: Tell) -> Map | None:
+    """The map of a result; None where it has too many tiles."""
     one, two = outcome.asked.inputs
     rows, columns = len(one.values), len(two.values)
     if rows * columns > _MOST_TILES:
         return None
-    result = outcome.asked.results[0]
-    values = numbers_of(outcome.columns[0])
+    result = outcome.asked.results[number]
+    values = numbers_of(outcome.columns[number])
     known = np.array([each for each in values if each is not None])
     low, high = (float(known.min()), float(known.max())) if len(known) else (0.0, 0.0)
     width = max(min(760.0 / columns, 84.0), 8.0)
     height = max(min(420.0 / rows, 30.0), 8.0)
     texts = rows * columns <= _TEXTS and width >= 44
     tiles = []
-    for number, value in enumerate(values):
-        row, column = divmod(number, columns)
+    for at, value in enumerate(values):
+        row, column = divmod(at, columns)
         share = 0.0 if value is None or high == low else (value - low) / (high - low)
         said = "no number" if value is None else tell(result, value)
         tiles.append(
@@ -176,7 +185,7 @@ def map_of(outcome: Outcome, tell: Tell) -> Map | None:
         )  # fmt: skip
     every = max(1, round(14 / height)), max(1, round(40 / width))
     return Map(
-        tiles,
+        number, tiles,
         [(round(_BOTTOM + (at + 0.5) * height + 4, 1), _head(one, at, tell))
          for at in range(0, rows, every[0])],
         [(round(_LEFT + (at + 0.5) * width, 1), _head(two, at, tell))

@@ -5,7 +5,8 @@ from __future__ import annotations
 from fastapi import APIRouter, Request
 from starlette.responses import Response
 
-from dreieck.core.functions import EXAMPLE_SHEET, FAMILIES, Function, every
+from dreieck.core.functions import EXAMPLE_SHEET, FAMILIES, Function, every, sweeping
+from dreieck.core.functions import statements as proving
 from dreieck.core.values.look import shown_text
 from dreieck.web.answers import page
 from dreieck.web.navigation import Entry
@@ -25,7 +26,10 @@ def guide(request: Request) -> Response:
     table = [
         [EXAMPLE_SHEET.get(f"{column}{row}", "") for column in "ABCDE"] for row in range(1, 12)
     ]
-    return page(request, "guide.html", keys=KEYS, families=families, table=table)
+    statements = [*proving.FORMS.values(), *sweeping.FORMS.values()]
+    return page(
+        request, "guide.html", keys=KEYS, families=families, table=table, statements=statements
+    )
 
 
 @router.get("/guide/keys")

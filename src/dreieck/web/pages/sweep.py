@@ -24,7 +24,7 @@ from dreieck.files.delimited.sweeps import sweep_text
 from dreieck.store import OpenWorkbook, StoreError
 from dreieck.web.answers import TheForm, TheWorkbook, page, whole_number
 from dreieck.web.pages.sweeps import sweep_of
-from dreieck.web.sweep_picture import lines_of, map_of, numbers_of
+from dreieck.web.sweep_picture import lines_of, maps_of, numbers_of
 from dreieck.web.sweeping import Sweeping, Sweepings
 from dreieck.web.turns import in_time
 
@@ -41,6 +41,8 @@ class Row:
 
     inputs: list[str]
     cells: list[tuple[str, str, str]]
+    along: str
+    """What the steps of a chain do in this run."""
 
 
 @router.get("/workbooks/{workbook_id}/sweeps/{number}")
@@ -213,7 +215,7 @@ def _told(opened: OpenWorkbook, state: Sweeping) -> dict[str, Any]:
         "labels": _labels(asked),
         "patterns": patterns,
         "lines": [] if two else lines_of(outcome, tell),
-        "map": map_of(outcome, tell) if two else None,
+        "maps": maps_of(outcome, tell) if two else [],
         "rows": _rows(opened, outcome, patterns),
         "count": asked.count,
         "places": [place_text(each) for each in asked.results],
@@ -258,10 +260,23 @@ def _rows(opened: OpenWorkbook, outcome: Outcome, patterns: list[Pattern]) -> li
             )
             for at, value in enumerate(values)
         ])  # fmt: skip
+    chain = _chain(outcome)
     return [
-        Row([each[at] for each in inputs], [each[at] for each in results])
+        Row(
+            [each[at] for each in inputs],
+            [each[at] for each in results],
+            pattern([column[at] for column in chain]).says if chain else "",
+        )
         for at in range(min(asked.count, MAX_ROWS))
     ]
+
+
+def _chain(outcome: Outcome) -> list[list[float | None]]:
+    """The steps of a chain, if that is all that is seen."""
+    seen = outcome.asked.seen
+    if len(seen) > 1 or len(seen[0].places) == 1:
+        return []
+    return [numbers_of(cells.taken(slice(0, MAX_ROWS))) for cells in outcome.columns]
 
 
 def _said(opened: OpenWorkbook, value: Value, look: Look) -> str:

@@ -42,10 +42,16 @@ class SweepLine:
 
 
 @router.get("/workbooks/{workbook_id}/sweeps")
-def sweeps(request: Request, opened: TheWorkbook, input: str = "") -> Response:
-    """The page of sweeps; with ``input`` a new one is laid out for that cell."""
+def sweeps(request: Request, opened: TheWorkbook, input: str = "", change: int = NEW) -> Response:
+    """The page of sweeps; with ``input`` a new one is laid out for that cell.
+
+    With ``change`` the one with that number is written on in.
+    """
     with opened.lock:
         typed = _laid_out(opened, input[:200]) if input else {}
+        for each in opened.workbook.sweeps:
+            if each.number == change:
+                typed = {"states": each.text, "number": str(change)}
         return in_time(lambda: _page(request, opened, typed))
 
 

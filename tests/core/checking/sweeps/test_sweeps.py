@@ -82,6 +82,19 @@ def test_two_inputs_give_a_grid_whose_formulas_with_mixed_locks_give_the_same():
     assert [held.content(cell) for cell in Area.parse("B4:C6").cells()] == columns(outcome)[0]
 
 
+def test_several_results_of_two_inputs_are_grids_below_each_other():
+    book = made()
+    calculation, outcome = swept(book, "=SWEEP(OVER(B2,0%,20%,10%),OVER(B1,1,2,1),C7,C8)")
+    edit = as_formulas(calculation, outcome, 9)
+    apply(book, [edit])
+    sheet, again = book.sheet(edit.name), Calculation(book)
+    assert sheet.content(Cell.parse("A8")) == "Carrying →; inside: Cost"
+    assert sheet.content(Cell.parse("B10")).text(Cell.parse("B10")).count("B$9*(1+$A10)") == 4
+    for number, area in enumerate(("B4:C6", "B10:C12")):
+        found = [again.value(sheet.name, cell) for cell in Area.parse(area).cells()]
+        assert found == [pytest.approx(each) for each in columns(outcome)[number]]
+
+
 @pytest.mark.parametrize(
     ("results", "why"),
     [("G1", "reads C5:C6 as a range"), ("G2", "depends on where it stands"), ("C8,G1", "range")],

@@ -6,12 +6,13 @@ from collections.abc import Iterator
 from dataclasses import replace
 
 from dreieck.core.calculate import Calculation, look_of
+from dreieck.core.checking.sweeps.asked import Asked, Swept
 from dreieck.core.checking.sweeps.inlining import cell_node, inlined
 from dreieck.core.checking.sweeps.running import Outcome
 from dreieck.core.exceptions import DreieckError, SheetError
 from dreieck.core.formula import Shape, tree
 from dreieck.core.formula.printer import place_text
-from dreieck.core.grid import Area, Cell, column_letters
+from dreieck.core.grid import Cell, column_letters
 from dreieck.core.sheet.content import Content
 from dreieck.core.sheet.edits import AddSheet
 from dreieck.core.sheet.sheet import Run
@@ -23,6 +24,7 @@ MAX_ROWS = 100_000
 _TITLE, _HEADING = Look(role="title"), Look(role="heading")
 _TOP = 4
 """The row in which values begin; the headings stand above it."""
+_GAP = 3
 _CLOSE = 1e-9
 
 
@@ -40,20 +42,40 @@ def as_formulas(calculation: Calculation, outcome: Outcome, new_id: int) -> AddS
     They are worked out and held against what came out before. Raises DreieckError where there
     are no such formulas.
     """
-    asked = outcome.asked
     runs = list(_headings(calculation, outcome))
-    first = Cell(2, _TOP)
-    inputs = {asked.inputs[0].place: cell_node(f"$A{_TOP}", first)}
-    if len(asked.inputs) == 2:
-        inputs[asked.inputs[1].place] = cell_node(f"B${_TOP - 1}", first)
-    shapes: dict[Place, Shape] = {}
+    shapes: dict[Cell, Shape] = {}
     for at, place, _ in _values(outcome):
-        if place not in shapes:
-            shapes[place] = Shape.of(_open(inlined(calculation, place, inputs)))
-        runs.append(Run(at.column, at.row, at.row, shapes[place], _look(calculation, place)))
+        first = _first_of(outcome, at)
+        if first not in shapes:
+            inputs = _stand_ins(outcome, first)
+            shapes[first] = Shape.of(_open(inlined(calculation, place, inputs)))
+        runs.append(Run(at.column, at.row, at.row, shapes[first], _look(calculation, place)))
     made = _sheet(calculation.workbook, outcome, new_id, runs)
     _prove(calculation, outcome, made)
     return made
+
+
+def _first_of(outcome: Outcome, at: Cell) -> Cell:
+    """The first cell of the block in which a value stands."""
+    if len(outcome.asked.inputs) == 1:
+        return Cell(at.column, _TOP)
+    number = (at.row - _TOP) // _height(outcome)
+    return Cell(2, _TOP + number * _height(outcome))
+
+
+def _height(outcome: Outcome) -> int:
+    """So many rows the grid of one result takes, with what stands above it."""
+    return len(outcome.asked.inputs[0].values) + _GAP
+
+
+def _stand_ins(outcome: Outcome, first: Cell) -> dict[Place, tree.Node]:
+    """What stands for the inputs in the formula of a block: its row's value, its column's."""
+    inputs = outcome.asked.inputs
+    found = {inputs[0].place: cell_node(f"$A{first.row}", first)}
+    if len(inputs) == 2:
+        column = column_letters(first.column)
+        found[inputs[1].place] = cell_node(f"{column}${first.row - 1}", first)
+    return found
 
 
 def _open(node: tree.Node) -> tree.Node:
@@ -83,54 +105,65 @@ def _same(one: Value, other: Value) -> bool:
 def _headings(calculation: Calculation, outcome: Outcome) -> Iterator[Run]:
     """The title, the values of the inputs, and what stands above the results."""
     asked = outcome.asked
-    first = asked.inputs[0]
     _check_room(outcome)
     title = " and ".join(each.label for each in asked.inputs)
     yield Run(1, 1, 1, f"Sweep of {title}", _TITLE)
-    yield Run(1, _TOP - 1, _TOP - 1, first.label, _HEADING)
-    look = _look(calculation, first.place)
-    for row, value in enumerate(first.values.values(), _TOP):
-        yield Run(1, row, row, _content(value), look)
     if len(asked.inputs) == 2:
-        second = asked.inputs[1]
-        yield Run(2, 1, 1, None, PLAIN)
-        said = f"{second.label} →; inside: {asked.seen[0].label}"
-        yield Run(1, 2, 2, said, PLAIN)
-        look = replace(_look(calculation, second.place), role="heading")
-        for column, value in enumerate(second.values.values(), 2):
-            yield Run(column, _TOP - 1, _TOP - 1, _content(value), look)
+        for number, label in enumerate(_labels(asked)):
+            yield from _grid_headings(calculation, asked, label, number * _height(outcome))
         return
-    column = 2
-    for seen in asked.seen:
-        for place in seen.places:
-            one = len(seen.places) == 1
-            label = seen.label if one else f"{seen.label} {place.cell.text}"
-            yield Run(column, _TOP - 1, _TOP - 1, label, _HEADING)
-            column += 1
+    yield from _down(calculation, asked.inputs[0], _TOP)
+    for column, label in enumerate(_labels(asked), 2):
+        yield Run(column, _TOP - 1, _TOP - 1, label, _HEADING)
+
+
+def _grid_headings(calculation: Calculation, asked: Asked, label: str, down: int) -> Iterator[Run]:
+    """What stands above and beside the grid of a result, so many rows further down."""
+    first, second = asked.inputs
+    top = _TOP + down
+    yield Run(1, top - 2, top - 2, f"{second.label} →; inside: {label}", PLAIN)
+    yield from _down(calculation, first, top)
+    look = replace(_look(calculation, second.place), role="heading")
+    for column, value in enumerate(second.values.values(), 2):
+        yield Run(column, top - 1, top - 1, _content(value), look)
+
+
+def _down(calculation: Calculation, swept: Swept, top: int) -> Iterator[Run]:
+    """The values of an input below each other, with what it is called above them."""
+    yield Run(1, top - 1, top - 1, swept.label, _HEADING)
+    look = _look(calculation, swept.place)
+    for row, value in enumerate(swept.values.values(), top):
+        yield Run(1, row, row, _content(value), look)
+
+
+def _labels(asked: Asked) -> list[str]:
+    """What each result is called."""
+    return [
+        seen.label if len(seen.places) == 1 else f"{seen.label} {place.cell.text}"
+        for seen in asked.seen
+        for place in seen.places
+    ]
 
 
 def _values(outcome: Outcome) -> Iterator[tuple[Cell, Place, Value]]:
-    """Where each value comes to stand; of a sweep of two inputs the first result is laid out."""
+    """Where each value comes to stand: results beside each other, or grids below each other."""
     asked = outcome.asked
-    if len(asked.inputs) == 2:
-        width = len(asked.inputs[1].values)
-        place = asked.results[0]
-        for number, value in enumerate(outcome.columns[0].values()):
-            row, column = divmod(number, width)
-            yield Cell(2 + column, _TOP + row), place, value
-        return
-    for column, (place, cells) in enumerate(zip(asked.results, outcome.columns, strict=True), 2):
-        for row, value in enumerate(cells.values(), _TOP):
-            yield Cell(column, row), place, value
+    two = len(asked.inputs) == 2
+    width = len(asked.inputs[1].values) if two else 1
+    for number, (place, cells) in enumerate(zip(asked.results, outcome.columns, strict=True)):
+        left, top = (2, _TOP + number * _height(outcome)) if two else (2 + number, _TOP)
+        for at, value in enumerate(cells.values()):
+            row, column = divmod(at, width)
+            yield Cell(left + column, top + row), place, value
 
 
 def _check_room(outcome: Outcome) -> None:
     asked = outcome.asked
-    rows = len(asked.inputs[0].values)
-    columns = len(asked.inputs[1].values) if len(asked.inputs) == 2 else len(asked.results)
+    two = len(asked.inputs) == 2
+    rows = _height(outcome) * len(asked.results) if two else len(asked.inputs[0].values)
+    columns = len(asked.inputs[1].values) if two else len(asked.results)
     if rows > MAX_ROWS or not Cell(columns + 1, rows + _TOP).on_sheet:
-        last = column_letters(18_278)
-        raise DreieckError(f"A sheet goes to column {last}; this sweep is wider.")
+        raise DreieckError("There is no room for this sweep on one sheet: let it have fewer runs.")
 
 
 def _content(value: Value) -> Content | None:
@@ -155,10 +188,3 @@ def _sheet(workbook: Workbook, outcome: Outcome, new_id: int, runs: list[Run]) -
             number += 1
             continue
         return AddSheet(new_id, tried, len(workbook.sheets), tuple(runs))
-
-
-def area_of(outcome: Outcome) -> Area:
-    """The area of the values on the new sheet."""
-    asked = outcome.asked
-    width = len(asked.inputs[1].values) if len(asked.inputs) == 2 else len(asked.results)
-    return Area(2, _TOP, 1 + width, _TOP + len(asked.inputs[0].values) - 1)
