@@ -93,6 +93,8 @@ def test_the_input_for_a_result_is_found_and_put_in(client):
     assert "goes from" in text(post(client, "/1/solve", **asked | {"wanted": "1"}))
     assert "is no number" in text(post(client, "/1/solve", **asked | {"low": "x"}))
     value = re.search(r'name="put" value="([^"]+)"', answer.text)[1]
+    for wrong in ("x", "nan", "inf", "=B4"):
+        assert "is no number" in text(post(client, "/1/solve", put=wrong))
     post(client, "/1/solve", put=value)
     assert Page(client, sheet=1).shown("F13") == ["4,000.00"]
 

@@ -292,11 +292,7 @@ def _spelled_out(leaf: tree.Node, names: list[Named], home: Sheet | None = None)
             node = each.shape.tree
             if home and isinstance(node, CellReference | RangeReference):
                 node = _without_own_sheet(node, home)
-            return (
-                tree.Group(node)
-                if tree.children(node) and not isinstance(node, tree.Group | tree.Call)
-                else node
-            )
+            return tree.closed(node)
     return leaf
 
 

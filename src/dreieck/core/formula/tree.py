@@ -161,6 +161,11 @@ def children(node: Node) -> tuple[Node, ...]:
             return ()
 
 
+def closed(node: Node) -> Node:
+    """A node as it can stand beside any operator: in brackets where it is more than one thing."""
+    return Group(node) if children(node) and not isinstance(node, Group | Call) else node
+
+
 def walk(node: Node) -> Iterator[Node]:
     """Every node of a tree, in the order of the text."""
     yield node

@@ -16,9 +16,11 @@ from dreieck.core.checking.sweeps.sheets import as_formulas, as_values
 from dreieck.core.checking.sweeps.solving import Solved, solved
 from dreieck.core.exceptions import DreieckError
 from dreieck.core.formula.printer import place_text
+from dreieck.core.sheet.content import read_entry
 from dreieck.core.sheet.edits import SetCells
 from dreieck.core.sheet.stated import STANDS, Stated
 from dreieck.core.values import Place, Value
+from dreieck.core.values.locales import NEUTRAL
 from dreieck.core.values.look import Look, shown_text
 from dreieck.files.delimited.sweeps import sweep_text
 from dreieck.store import OpenWorkbook, StoreError
@@ -114,7 +116,7 @@ def solve(request: Request, opened: TheWorkbook, number: int, form: TheForm) -> 
             wanted = known.outcome.asked
             input = wanted.inputs[0].place
             if put := typed.get("put"):
-                return _put(opened, input, float(put), whole_number(form, "revision"))
+                return _put(opened, input, put, whole_number(form, "revision"))
             at = max(whole_number(form, "result"), 0)
             result = wanted.results[min(at, len(wanted.results) - 1)]
             low, high, goal = (_number(opened, typed, each) for each in ("low", "high", "wanted"))
@@ -124,7 +126,10 @@ def solve(request: Request, opened: TheWorkbook, number: int, form: TheForm) -> 
         return in_time(lambda: _page(request, opened, found, typed=typed, solved=answer))
 
 
-def _put(opened: OpenWorkbook, place: Place, value: float, revision: int) -> Response:
+def _put(opened: OpenWorkbook, place: Place, found: str, revision: int) -> Response:
+    value = read_entry(found, STANDS, NEUTRAL).content
+    if not isinstance(value, float):
+        raise DreieckError(f"“{found[:60]}” is no number.")
     sheet = opened.workbook.sheet(place.sheet)
     edit = SetCells.of(sheet.id, {place.cell: (value, sheet.look(place.cell))})
     opened.change(f"solution in {place_text(place)}", [edit], revision)

@@ -106,6 +106,18 @@ def test_what_cannot_be_one_formula_says_why(results, why):
     assert as_values(calculation, outcome, 9).runs
 
 
+@pytest.mark.parametrize("length", [60, 80, 120, 900])
+def test_a_chain_is_one_formula_only_if_that_can_be_read_again(length):
+    chain = {f"H{row}": f"=H{row - 1}*1.01" for row in range(2, length + 1)}
+    calculation, outcome = swept(made(H1="1", **chain), f"=SWEEP(OVER(H1,1,3,1),H{length})")
+    if length == 60:
+        shape = as_formulas(calculation, outcome, 9).runs[-1].content
+        assert Shape.parse(shape.text(Cell(2, 4)), Cell(2, 4)) is shape
+        return
+    with pytest.raises(DreieckError, match="too long"):
+        as_formulas(calculation, outcome, 9)
+
+
 @given(
     formulas=st.lists(
         st.sampled_from(["=B5*B$1", "=C5+B$2", "=IF(B5>B$1,B5,B$2)", "=SUM(B$5:B5)*B$1", "=C4",

@@ -11,8 +11,9 @@ from collections.abc import Mapping
 from dreieck.core.analysis.reads import read_names
 from dreieck.core.calculate import Calculation
 from dreieck.core.calculate.read_map import touched_areas
-from dreieck.core.exceptions import DreieckError
+from dreieck.core.exceptions import DreieckError, FormulaError
 from dreieck.core.formula import Shape, tree
+from dreieck.core.formula.parser import MAX_DEPTH
 from dreieck.core.formula.printer import place_text
 from dreieck.core.formula.reference import CellReference, RangeReference, staying
 from dreieck.core.functions import Takes, Trait, calls, find
@@ -22,17 +23,25 @@ from dreieck.core.values import Place
 MAX_NODES = 4_000
 """How many parts one formula may have."""
 _MAX_CELLS = 200
+_TOO_LONG = "As one formula it would be too long to be read."
 _TOTALS = (Takes.TOTALS, Takes.NUMBERS)
 
 
 def inlined(
-    calculation: Calculation, result: Place, inputs: Mapping[Place, tree.Node]
-) -> tree.Node:
+    calculation: Calculation, result: Place, inputs: Mapping[Place, tree.Node], at: Cell
+) -> Shape:
     """The formula of a result in which ``inputs`` are replaced by nodes of their own.
 
-    All that it reads else never moves. Raises DreieckError where there is no such formula.
+    It is the one for a cell ``at``; all that it reads else never moves. Raises DreieckError where
+    there is no such formula.
     """
-    return _Inlining(calculation, inputs).cell(result)
+    node = _Inlining(calculation, inputs).cell(result)
+    shape = Shape.of(node.inner if isinstance(node, tree.Group) else node)
+    try:
+        # What is kept is read again from its text.
+        return Shape.parse(shape.text(at), at)
+    except FormulaError:
+        raise DreieckError(_TOO_LONG) from None
 
 
 class _Inlining:
@@ -40,7 +49,7 @@ class _Inlining:
         self.calculation = calculation
         self.inputs = inputs
         self.path: list[Place] = []
-        self.size = 0
+        self.size = self.depth = 0
         self.touched: dict[str, list[Area]] = {}
         for place in inputs:
             area = Area.of(place.cell)
@@ -62,24 +71,26 @@ class _Inlining:
         self.path.append(place)
         made = self.node(content.tree, place)
         self.path.pop()
-        return tree.Group(made) if tree.children(made) and not _is_closed(made) else made
+        return tree.closed(made)
 
     def node(self, node: tree.Node, at: Place) -> tree.Node:
         """A node of the formula in a cell, with all put in that depends on the inputs."""
         self.size += 1
-        if self.size > MAX_NODES:
-            raise DreieckError("As one formula it would be too long to be read.")
+        if self.size > MAX_NODES or self.depth >= MAX_DEPTH:
+            raise DreieckError(_TOO_LONG)
+        self.depth += 1
         match node:
             case CellReference() | RangeReference():
-                return self._reference(node, at)
+                made = self._reference(node, at)
             case tree.Name():
-                return self._name(node, at)
+                made = self._name(node, at)
             case tree.Call():
-                return tree.Call(node.function, tuple(self._arguments(node, at)))
-        made = tree.with_children(node, lambda each: self.node(each, at))
-        if isinstance(made, tree.Binary) and made.operator in ("+", "-"):
-            return tree.with_children(made, _opened)
-        return made
+                made = tree.Call(node.function, tuple(self._arguments(node, at)))
+            case _:
+                made = tree.with_children(node, lambda each: self.node(each, at))
+        self.depth -= 1
+        is_sum = isinstance(made, tree.Binary) and made.operator in ("+", "-")
+        return tree.with_children(made, _opened) if is_sum else made
 
     def _arguments(self, call: tree.Call, at: Place) -> list[tree.Node]:
         function = find(call.function)
@@ -120,12 +131,9 @@ class _Inlining:
         shape = self.calculation.workbook.named(node.text)
         if shape is None or not shape.references:
             return node
-        if len(self.path) > _MAX_CELLS or node.text.casefold() in map(
-            str.casefold, read_names(shape)
-        ):
+        if node.text.casefold() in map(str.casefold, read_names(shape)):
             raise DreieckError(f"The name {node.text} stands for itself.")
-        made = self.node(shape.tree, at)
-        return tree.Group(made) if tree.children(made) and not _is_closed(made) else made
+        return tree.closed(self.node(shape.tree, at))
 
     def _depends(self, sheet: str, area: Area) -> bool:
         name = self.calculation.workbook.sheet(sheet).name
@@ -137,10 +145,6 @@ def _opened(node: tree.Node) -> tree.Node:
     inner = node.inner if isinstance(node, tree.Group) else node
     is_product = isinstance(inner, tree.Binary) and inner.operator in ("*", "/")
     return inner if is_product else node
-
-
-def _is_closed(node: tree.Node) -> bool:
-    return isinstance(node, tree.Group | tree.Call)
 
 
 def cell_node(text: str, at: Cell) -> tree.Node:

@@ -47,8 +47,7 @@ def as_formulas(calculation: Calculation, outcome: Outcome, new_id: int) -> AddS
     for at, place, _ in _values(outcome):
         first = _first_of(outcome, at)
         if first not in shapes:
-            inputs = _stand_ins(outcome, first)
-            shapes[first] = Shape.of(_open(inlined(calculation, place, inputs)))
+            shapes[first] = inlined(calculation, place, _stand_ins(outcome, first), first)
         runs.append(Run(at.column, at.row, at.row, shapes[first], _look(calculation, place)))
     made = _sheet(calculation.workbook, outcome, new_id, runs)
     _prove(calculation, outcome, made)
@@ -76,11 +75,6 @@ def _stand_ins(outcome: Outcome, first: Cell) -> dict[Place, tree.Node]:
         column = column_letters(first.column)
         found[inputs[1].place] = cell_node(f"{column}${first.row - 1}", first)
     return found
-
-
-def _open(node: tree.Node) -> tree.Node:
-    """A formula without brackets around all of it."""
-    return node.inner if isinstance(node, tree.Group) else node
 
 
 def _prove(calculation: Calculation, outcome: Outcome, made: AddSheet) -> None:
