@@ -12,7 +12,7 @@ from dreieck.core.sheet.cells import Cells
 from dreieck.core.sheet.content import MAX_ENTRY, Content
 from dreieck.core.sheet.names import Named, checked_name
 from dreieck.core.sheet.sheet import Run, Sheet
-from dreieck.core.sheet.stated import SORTS, STANDS, Sort, Stated
+from dreieck.core.sheet.stated import SORTS, STANDS, Sort, one_of
 from dreieck.core.sheet.workbook import MAX_SHEET_NAME, Workbook, checked_sheet_name
 from dreieck.core.values.look import PLAIN, Look
 from dreieck.files.arrived import Leavings
@@ -164,13 +164,13 @@ class WorkbookBuilder:
 
     def state(self, sort: Sort, text: str, number: int) -> None:
         """One more proof or sweep, when all sheets are there."""
-        workbook, noun = self.workbook, sort.removesuffix("s")
+        workbook, noun = self.workbook, one_of(sort)
         try:
             shape = on_sheets(Shape.parse(text, STANDS), workbook.sheets[0])
         except DreieckError as error:
             self.leavings.add(f"{noun} that cannot be read", text[:60], str(error))
             return
-        before: tuple[Stated, ...] = getattr(workbook, sort)
+        before = workbook.stated(sort)
         numbers = {each.number for each in before}
         if number not in numbers and len(numbers) < MAX_STATED:
             setattr(workbook, sort, (*before, SORTS[sort](number, shape)))

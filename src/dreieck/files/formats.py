@@ -12,7 +12,7 @@ from zipfile import BadZipFile, ZipFile
 from dreieck.core.budget import working
 from dreieck.core.calculate import Calculation
 from dreieck.core.sheet.sheet import Sheet
-from dreieck.core.sheet.stated import SORTS
+from dreieck.core.sheet.stated import SORTS, one_of
 from dreieck.files import delimited, document, markup, open_document, open_xml
 from dreieck.files.arrived import Arrived, Leavings, LeftOut
 from dreieck.files.delimited import Settings
@@ -255,8 +255,8 @@ def write(calculation: Calculation, format: Format, wish: Wish, progress: Progre
     if calculation.workbook.feeds and format.name != "json":
         leavings.add("outside figure", count=len(calculation.workbook.feeds))
     for sort in () if format.holds_stated else SORTS:
-        if count := len(getattr(calculation.workbook, sort)):
-            leavings.add(sort.removesuffix("s"), count=count)
+        if count := len(calculation.workbook.stated(sort)):
+            leavings.add(one_of(sort), count=count)
     with working(progress):
         data = format.write(calculation, progress, leavings, wish)
     return Written(data, leavings.listed())

@@ -131,7 +131,7 @@ def _finish(
         for key, feed in workbook.feeds.items():
             write_feed(session, id, key, feed)
         for sort in SORTS:
-            write_stated(session, id, sort, getattr(workbook, sort), shapes)
+            write_stated(session, id, sort, workbook.stated(sort), shapes)
         if report:
             session.add(ArrivalRow(workbook_id=id, report=report))
         shapes.write_new(session)

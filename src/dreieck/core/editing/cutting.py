@@ -11,13 +11,7 @@ from dataclasses import dataclass
 
 from dreieck.core.calculate import Calculation
 from dreieck.core.editing.fill import check_target
-from dreieck.core.editing.following import (
-    followed,
-    followed_layouts,
-    followed_names,
-    followed_statements,
-    same_sheet,
-)
+from dreieck.core.editing.following import followed, followed_besides, same_sheet
 from dreieck.core.editing.readers import MAX_MOVED_CELLS, readers_after, readers_of
 from dreieck.core.exceptions import DreieckError
 from dreieck.core.formula import Shape
@@ -62,11 +56,7 @@ def cut_to(
         followers.setdefault(sheet.id, {})[cell] = (shape, sheet.look(cell))
     moved = list(source.all_runs(area))
     come = (run for each in moved for run in _arrived(cut, each))
-    edits: list[Edit] = [
-        *followed_names(workbook, cut),
-        *followed_layouts(workbook, cut),
-        *followed_statements(workbook, cut),
-    ]
+    edits = list(followed_besides(workbook, cut))
     edits += [SetCells.of(id, dict(cells)) for id, cells in followers.items()]
     for sheet, runs in (
         (source, _cleared(moved)),

@@ -13,37 +13,39 @@ from dreieck.core.formula.reference import staying
 from dreieck.core.functions import Trait, has
 from dreieck.core.grid import Area
 from dreieck.core.sheet.edits import Edit, SetCells, SetFeed, SetName
-from dreieck.core.sheet.feed import MAX_FEEDS, Feed, Reading, is_code
+from dreieck.core.sheet.feed import MAX_FEEDS, Reading, is_code
 from dreieck.core.sheet.names import Named
 from dreieck.core.sheet.sheet import Sheet
 from dreieck.core.sheet.workbook import Workbook
 from dreieck.core.values.look import Look
 
 
-def codes_in(shape: Shape) -> tuple[str, ...]:
-    """The codes of the feeds that a formula uses, as they are written in it."""
-    found = (
-        node.arguments[0].value
-        for node in tree.walk(shape.tree)
-        if _is_feed(node) and isinstance(node, tree.Call)
-        if isinstance(node.arguments[0], tree.Text)
-    )
-    return tuple(dict.fromkeys(found))
+def codes_in(*shapes: Shape) -> tuple[str, ...]:
+    """The codes of the feeds that formulas use, as they are written in them."""
+    nodes = (node for shape in shapes for node in tree.walk(shape.tree))
+    return tuple(dict.fromkeys(code for node in nodes if (code := _code(node)) is not None))
 
 
-def _is_feed(node: tree.Node) -> bool:
-    """Whether a node gives an outside figure whose code stands in it."""
-    is_call = isinstance(node, tree.Call) and has(node.function, Trait.FEEDS)
-    return is_call and isinstance(node, tree.Call) and len(node.arguments) == 1
+def _code(node: tree.Node) -> str | None:
+    """The code of the outside figure that a node gives, if it is one whose code stands in it."""
+    match node:
+        case tree.Call(arguments=(tree.Text(value=code),)) if has(node.function, Trait.FEEDS):
+            return code
+    return None
+
+
+def _gives(node: tree.Node, key: str) -> bool:
+    """Whether a node gives the outside figure of a feed."""
+    code = _code(node)
+    return code is not None and code.casefold() == key
 
 
 def used_codes(workbook: Workbook) -> dict[str, str]:
     """The codes that formulas and names use, and those that are known, by them without case."""
     found = {key: feed.code for key, feed in workbook.feeds.items()}
-    for shape in _shapes(workbook):
-        for code in codes_in(shape):
-            if is_code(code):
-                found.setdefault(code.casefold(), code)
+    for code in codes_in(*_shapes(workbook)):
+        if is_code(code):
+            found.setdefault(code.casefold(), code)
     return dict(list(found.items())[:MAX_FEEDS])
 
 
@@ -68,7 +70,7 @@ def refreshed(
     """The edits after feeds were asked for: a reading each, or what was wrong in words."""
     edits = []
     for key, answer in answers.items():
-        before = workbook.feeds.get(key, Feed(codes[key]))
+        before = workbook.feed(codes[key])
         after = before.told(answer) if isinstance(answer, Reading) else before.failed(answer)
         if after != before:
             edits.append(SetFeed(key, after))
@@ -88,9 +90,9 @@ def fixed(workbook: Workbook, key: str) -> list[Edit]:
         (sheet, patch.area)
         for sheet in workbook.sheets
         for patch in patches(sheet)
-        if _is_alone(patch.shape, key)
+        if _gives(patch.shape.tree, key)
     ]
-    names = [named for named in workbook.names.values() if _is_alone(named.shape, key)]
+    names = [named for named in workbook.names.values() if _gives(named.shape.tree, key)]
     value = feed.last.value
     if cells:
         home, place = cells[0][0], cells[0][1].first
@@ -112,7 +114,8 @@ def fixed(workbook: Workbook, key: str) -> list[Edit]:
     edits += [SetName(each.key, Named(each.name, Shape.of(tree.Number(value)))) for each in names]
 
     def rewritten(shape: Shape) -> Shape:
-        return shape if _is_alone(shape, key) else Shape.of(_with(shape.tree, key, instead))
+        is_feed = _gives(shape.tree, key)
+        return shape if is_feed else Shape.of(_with(shape.tree, key, instead))
 
     edits += edits_of(each for s in workbook.sheets for each in rewritings(s, rewritten))
     return [*edits, SetFeed(key, None)]
@@ -126,16 +129,10 @@ def _as_input(look: Look) -> Look:
     return replace(look, role="input")
 
 
-def _is_alone(shape: Shape, key: str) -> bool:
-    return _is_feed(shape.tree) and key in map(str.casefold, codes_in(shape))
-
-
 def _with(node: tree.Node, key: str, instead: tree.Node) -> tree.Node:
     """A formula in which something stands in place of a feed."""
-    if _is_feed(node) and isinstance(node, tree.Call):
-        code = node.arguments[0]
-        if isinstance(code, tree.Text) and code.value.casefold() == key:
-            return instead
+    if _gives(node, key):
+        return instead
     return tree.with_children(node, lambda each: _with(each, key, instead))
 
 

@@ -11,16 +11,17 @@ from dataclasses import replace
 from functools import partial
 from typing import Protocol
 
+from dreieck.core.editing.stating import restated
 from dreieck.core.formula import Shape
 from dreieck.core.formula.reference import Reference
 from dreieck.core.formula.tree import Lost, Node, walk
 from dreieck.core.grid import AXES, LAST, Area, Cell
 from dreieck.core.sheet.chart import Chart, Source, chart_numbered, free_number
-from dreieck.core.sheet.edits import SetCharts, SetName, SetRules, SetStated
+from dreieck.core.sheet.edits import Edit, SetCharts, SetName, SetRules, SetStated
 from dreieck.core.sheet.layout import Rule
 from dreieck.core.sheet.names import Named
 from dreieck.core.sheet.sheet import Sheet
-from dreieck.core.sheet.stated import SORTS, STANDS, Stated
+from dreieck.core.sheet.stated import STANDS
 from dreieck.core.sheet.workbook import Workbook
 from dreieck.core.values import Place
 
@@ -80,13 +81,14 @@ def followed_statements(workbook: Workbook, movement: Movement) -> Iterator[SetS
     They read the same cells wherever they are looked at, so that a lock holds nothing back.
     """
     stands = Place("", STANDS)
-    for sort in SORTS:
-        before: tuple[Stated, ...] = getattr(workbook, sort)
-        after = tuple(
-            replace(each, shape=followed(each.shape, movement, stands, stands)) for each in before
-        )
-        if after != before:
-            yield SetStated(sort, after)
+    return restated(workbook, lambda shape: followed(shape, movement, stands, stands))
+
+
+def followed_besides(workbook: Workbook, movement: Movement) -> Iterator[Edit]:
+    """The edits after a movement of all that is kept besides cells and follows it."""
+    yield from followed_names(workbook, movement)
+    yield from followed_layouts(workbook, movement)
+    yield from followed_statements(workbook, movement)
 
 
 def followed_layouts(workbook: Workbook, movement: Movement) -> Iterator[SetRules | SetCharts]:

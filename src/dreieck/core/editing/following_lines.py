@@ -6,13 +6,7 @@ from collections.abc import Iterator
 from dataclasses import dataclass
 
 from dreieck.core.calculate.blocks import patches
-from dreieck.core.editing.following import (
-    followed,
-    followed_layouts,
-    followed_names,
-    followed_statements,
-    same_sheet,
-)
+from dreieck.core.editing.following import followed, followed_besides, same_sheet
 from dreieck.core.formula import Shape
 from dreieck.core.formula.reference import CellReference, Reference
 from dreieck.core.grid import Area, LineChange, LineMove
@@ -55,9 +49,7 @@ def followed_lines(
     yield from (SetCells(id, tuple(of_sheet)) for id, of_sheet in runs.items())
 
     movement = LinesMovement(sheet.name, change)
-    yield from followed_names(workbook, movement)
-    yield from followed_layouts(workbook, movement)
-    yield from followed_statements(workbook, movement)
+    yield from followed_besides(workbook, movement)
 
 
 def following_lines(

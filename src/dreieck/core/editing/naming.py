@@ -18,6 +18,7 @@ from dreieck.core.budget import spend
 from dreieck.core.calculate.blocks import Block, block_at, blocks, patches
 from dreieck.core.editing.following import same_sheet
 from dreieck.core.editing.rewriting import Rewriting, edits_of, rewritings
+from dreieck.core.editing.stating import restated
 from dreieck.core.exceptions import NameRefused
 from dreieck.core.formula import Shape, tree
 from dreieck.core.formula.printer import reference_text
@@ -28,10 +29,9 @@ from dreieck.core.formula.reference import (
     staying,
 )
 from dreieck.core.grid import MAX_COLUMN, MAX_ROW, Area, Cell
-from dreieck.core.sheet.edits import Edit, SetName, SetRules, SetStated
+from dreieck.core.sheet.edits import Edit, SetName, SetRules
 from dreieck.core.sheet.names import Named, checked_name, named
 from dreieck.core.sheet.sheet import Sheet
-from dreieck.core.sheet.stated import SORTS, Stated
 from dreieck.core.sheet.workbook import Workbook
 from dreieck.core.words.headings import heading_above, heading_left
 
@@ -273,12 +273,7 @@ def _everywhere(
         rules = tuple(replace(r, shape=on(sheet)(r.shape)) for r in sheet.layout.rules)
         if rules != sheet.layout.rules:
             edits.append(SetRules(sheet.id, rules))
-    for sort in SORTS:
-        before: tuple[Stated, ...] = getattr(workbook, sort)
-        stated = tuple(replace(each, shape=on(None)(each.shape)) for each in before)
-        if stated != before:
-            edits.append(SetStated(sort, stated))
-    return edits
+    return [*edits, *restated(workbook, on(None))]
 
 
 def _leaves(change: Callable[[tree.Node], tree.Node]) -> Callable[[Shape], Shape]:

@@ -2,9 +2,10 @@
 
 from __future__ import annotations
 
+from dreieck.core.analysis.reads import read_names
 from dreieck.core.editing.stating import NEW, kept
 from dreieck.core.exceptions import DreieckError
-from dreieck.core.formula import Shape, tree
+from dreieck.core.formula import Shape
 from dreieck.core.functions.statements import problem_of
 from dreieck.core.sheet.edits import SetStated
 from dreieck.core.sheet.workbook import Workbook
@@ -19,7 +20,6 @@ def proven(workbook: Workbook, shape: Shape, number: int = NEW) -> SetStated:
     problem = problem_of(shape)
     if problem:
         raise DreieckError(f"This is no statement yet: {problem}.")
-    nodes = tree.walk(shape.tree)
-    if not shape.references and not any(isinstance(node, tree.Name) for node in nodes):
+    if not shape.references and not read_names(shape):
         raise DreieckError("It reads no cell, so it says nothing about the workbook.")
     return kept(workbook, "proofs", shape, number)

@@ -5,13 +5,7 @@ from __future__ import annotations
 from collections.abc import Iterator
 from dataclasses import dataclass
 
-from dreieck.core.editing.following import (
-    followed,
-    followed_layouts,
-    followed_names,
-    followed_statements,
-    same_sheet,
-)
+from dreieck.core.editing.following import followed, followed_besides, same_sheet
 from dreieck.core.editing.rewriting import edits_of, rewritings
 from dreieck.core.exceptions import SheetError
 from dreieck.core.formula import Shape
@@ -24,12 +18,12 @@ from dreieck.core.values import Place
 
 def added(workbook: Workbook, new_id: int) -> list[Edit]:
     """Add an empty sheet at the end."""
-    return [AddSheet(new_id, _free_name(workbook, "Sheet"), len(workbook.sheets))]
+    return [AddSheet(new_id, free_sheet_name(workbook, "Sheet"), len(workbook.sheets))]
 
 
 def duplicated(workbook: Workbook, sheet: Sheet, new_id: int) -> list[Edit]:
     """Put a copy of a sheet behind it."""
-    name = _free_name(workbook, f"{sheet.name[:56]} copy", first="")
+    name = free_sheet_name(workbook, f"{sheet.name[:56]} copy", first="")
     position = workbook.sheets.index(sheet) + 1
     return [AddSheet(new_id, name, position, tuple(sheet.all_runs()), sheet.layout)]
 
@@ -82,12 +76,11 @@ def _followed(workbook: Workbook, sheet: Sheet, name: str | None) -> Iterator[Ed
             return followed(shape, movement, Place(before, at), Place(after, at))
 
         yield from edits_of(rewritings(other, change))
-    yield from followed_names(workbook, movement)
-    yield from followed_layouts(workbook, movement)
-    yield from followed_statements(workbook, movement)
+    yield from followed_besides(workbook, movement)
 
 
-def _free_name(workbook: Workbook, stem: str, first: str = " 1") -> str:
+def free_sheet_name(workbook: Workbook, stem: str, first: str = " 1") -> str:
+    """The first name that no sheet has of a stem and a number; ``first`` is that of the first."""
     number = 1
     name = stem + first
     while workbook.has_sheet(name):

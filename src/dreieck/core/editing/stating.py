@@ -2,14 +2,16 @@
 
 from __future__ import annotations
 
+from collections.abc import Callable, Iterator
 from dataclasses import replace
 
 from dreieck.core.exceptions import DreieckError
 from dreieck.core.formula import Shape, tree
 from dreieck.core.formula.reference import Reference
+from dreieck.core.grid import Area
 from dreieck.core.sheet.edits import SetStated
 from dreieck.core.sheet.sheet import Sheet
-from dreieck.core.sheet.stated import SORTS, STANDS, Sort, Stated
+from dreieck.core.sheet.stated import SORTS, STANDS, Sort, Stated, one_of
 from dreieck.core.sheet.workbook import Workbook
 
 MAX_STATED = 200
@@ -45,10 +47,9 @@ def kept(workbook: Workbook, sort: Sort, shape: Shape, number: int = NEW) -> Set
 
     Raises DreieckError where it is kept already, or there are too many.
     """
-    before = _all(workbook, sort)
-    noun = sort.removesuffix("s")
+    before = workbook.stated(sort)
     if any(each.shape is shape and each.number != number for each in before):
-        raise DreieckError(f"This {noun} is kept already.")
+        raise DreieckError(f"This {one_of(sort)} is kept already.")
     numbers = [each.number for each in before]
     if number in numbers:
         at = numbers.index(number)
@@ -61,18 +62,31 @@ def kept(workbook: Workbook, sort: Sort, shape: Shape, number: int = NEW) -> Set
 
 def numbered(workbook: Workbook, sort: Sort, number: int) -> Stated:
     """The statement with this number. Raises DreieckError where there is none by now."""
-    for each in _all(workbook, sort):
+    for each in workbook.stated(sort):
         if each.number == number:
             return each
-    raise DreieckError(f"This {sort.removesuffix('s')} is no longer there.")
+    raise DreieckError(f"This {one_of(sort)} is no longer there.")
 
 
 def without(workbook: Workbook, sort: Sort, number: int) -> SetStated:
     """Take a statement away. Raises DreieckError where there is none by now."""
     gone = numbered(workbook, sort, number)
-    return SetStated(sort, tuple(each for each in _all(workbook, sort) if each is not gone))
+    return SetStated(sort, tuple(e for e in workbook.stated(sort) if e is not gone))
 
 
-def _all(workbook: Workbook, sort: Sort) -> tuple[Stated, ...]:
-    made: tuple[Stated, ...] = getattr(workbook, sort)
-    return made
+def restated(workbook: Workbook, change: Callable[[Shape], Shape]) -> Iterator[SetStated]:
+    """The edits of proofs and sweeps where a change makes another statement of one."""
+    for sort in SORTS:
+        before = workbook.stated(sort)
+        after = tuple(replace(each, shape=change(each.shape)) for each in before)
+        if after != before:
+            yield SetStated(sort, after)
+
+
+def first_area(workbook: Workbook, stated: Stated) -> tuple[Sheet, Area] | None:
+    """The first cells that a statement is about; None where they are gone."""
+    for reference in stated.shape.references:
+        area = reference.area(STANDS)
+        if area and reference.sheet and workbook.has_sheet(reference.sheet):
+            return workbook.sheet(reference.sheet), area
+    return None

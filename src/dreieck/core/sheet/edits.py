@@ -267,7 +267,7 @@ class SetStated:
 
     def apply(self, workbook: Workbook) -> SetStated:
         """Make the edit and return its inverse."""
-        before = getattr(workbook, self.sort)
+        before = workbook.stated(self.sort)
         setattr(workbook, self.sort, self.stated)
         return SetStated(self.sort, before)
 

@@ -36,3 +36,8 @@ class Sweep(Stated):
 
 SORTS: dict[Sort, type[Stated]] = {"proofs": Proof, "sweeps": Sweep}
 """What is kept, by the sort of it."""
+
+
+def one_of(sort: Sort) -> str:
+    """What a single one of a sort is called."""
+    return sort.removesuffix("s")

@@ -14,7 +14,7 @@ from dreieck.core.sheet.content import Content, Entry, read_entry
 from dreieck.core.sheet.feed import Feed
 from dreieck.core.sheet.names import Named
 from dreieck.core.sheet.sheet import Sheet
-from dreieck.core.sheet.stated import Proof, Sweep
+from dreieck.core.sheet.stated import Proof, Sort, Stated, Sweep
 from dreieck.core.values.locales import NEUTRAL
 
 MAX_SHEET_NAME = 64
@@ -59,6 +59,14 @@ class Workbook:
     def content(self, sheet: str, cell: Cell) -> Content | None:
         """What a cell holds."""
         return self.sheet(sheet).content(cell)
+
+    def stated(self, sort: Sort) -> tuple[Stated, ...]:
+        """The proofs, or the sweeps."""
+        return self.proofs if sort == "proofs" else self.sweeps
+
+    def feed(self, code: str) -> Feed:
+        """What is known of a feed; there may be no figure yet."""
+        return self.feeds.get(code.casefold(), Feed(code))
 
     def copy(self, *changed: Sheet) -> Workbook:
         """A workbook to try changes of sheets, names and proofs on.

@@ -33,7 +33,7 @@ def write(workbook: Workbook, progress: Progress, history: dict[str, Any] | None
             each.name: _formula_at(each.shape, each.base) for each in workbook.names.values()
         },
         "feeds": [asdict(feed) for feed in workbook.feeds.values()],
-        **{sort: _stated(getattr(workbook, sort)) for sort in SORTS},
+        **{sort: _stated(workbook.stated(sort)) for sort in SORTS},
         "sheets": [_sheet(sheet, progress) for sheet in workbook.sheets],
     }
     if history is not None:

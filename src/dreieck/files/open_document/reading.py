@@ -17,7 +17,7 @@ from dreieck.core.formula import Shape
 from dreieck.core.grid import MAX_COLUMN, MAX_ROW, Area, Cell
 from dreieck.core.sheet.chart import Chart
 from dreieck.core.sheet.layout import MAX_HEADINGS, Headings
-from dreieck.core.sheet.stated import SORTS
+from dreieck.core.sheet.stated import SORTS, one_of
 from dreieck.files.arrived import Arrived
 from dreieck.files.building import WorkbookBuilder
 from dreieck.files.charts import charted, without_told_title
@@ -128,7 +128,7 @@ class _Reading:
         about = self._part("meta.xml") if self.package else None
         if about is None or not self.builder.workbook.sheets:
             return
-        sorts = {f"{STATED}{sort.removesuffix('s')}": sort for sort in SORTS}
+        sorts = {f"{STATED}{one_of(sort)}": sort for sort in SORTS}
         for each in about.iter(tag("meta:user-defined")):
             name, _, number = (each.get(tag("meta:name")) or "").rpartition(" ")
             if name in sorts and number.isdecimal() and len(number) < _DIGITS:

@@ -17,7 +17,7 @@ from dreieck.core.sheet.content import Unreadable
 from dreieck.core.sheet.layout import LineLook
 from dreieck.core.sheet.names import Named
 from dreieck.core.sheet.sheet import Sheet
-from dreieck.core.sheet.stated import SORTS
+from dreieck.core.sheet.stated import SORTS, one_of
 from dreieck.core.values.look import PLAIN
 from dreieck.files.arrived import Leavings
 from dreieck.files.charts import told
@@ -58,8 +58,8 @@ def write(calculation: Calculation, progress: Progress, leavings: Leavings) -> b
     package.set_part("styles.xml", writing.styles_part())
     package.set_part("settings.xml", writing.settings(package.get_part("settings.xml") or ""))
     for sort in SORTS:
-        for each in getattr(calculation.workbook, sort):
-            name = f"{STATED}{sort.removesuffix('s')} {each.number}"
+        for each in calculation.workbook.stated(sort):
+            name = f"{STATED}{one_of(sort)} {each.number}"
             document.meta.set_user_defined_metadata(name, tellable(each.text))
     package.set_part("meta.xml", document.meta.serialize())
     manifest = document.manifest

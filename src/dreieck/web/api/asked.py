@@ -11,7 +11,7 @@ from dreieck.core.exceptions import AddressError, DreieckError
 from dreieck.core.formula.printer import area_text, split_sheet
 from dreieck.core.grid import Cell
 from dreieck.core.sheet.content import read_entry
-from dreieck.core.sheet.feed import Feed, Reading, is_code
+from dreieck.core.sheet.feed import Reading, is_code
 from dreieck.core.sheet.workbook import Workbook
 from dreieck.core.values import Place
 from dreieck.core.values.locales import NEUTRAL
@@ -50,7 +50,7 @@ def feed_in(workbook: Workbook, told: Iterable[str]) -> None:
         entry = read_entry(figure, Cell(1, 1), NEUTRAL).content
         if not equals or not is_code(code) or not isinstance(entry, float):
             raise DreieckError(f"“{each[:60]}” is no code and its figure, such as fuel=1.8.")
-        known = workbook.feeds.get(code.casefold(), Feed(code))
+        known = workbook.feed(code)
         now = datetime.now(UTC).isoformat(timespec="seconds")
         workbook.feeds[known.key] = known.told(Reading(entry, now, "given"))
 

@@ -156,10 +156,7 @@ def _page(
     changes: list[Changed] | None = None,
 ) -> Response:
     workbook = opened.workbook
-    cards = [
-        _card(opened, workbook.feeds.get(key, Feed(code)))
-        for key, code in used_codes(workbook).items()
-    ]
+    cards = [_card(opened, workbook.feed(code)) for code in used_codes(workbook).values()]
     return page(
         request, "feeds.html", opened=opened, cards=cards, notice=notice, problem=problem,
         changes=changes or [], sources=request.app.state.sources,

@@ -14,11 +14,11 @@ from dreieck.core.checking.proofs.proposing import Proposal
 from dreieck.core.checking.proofs.since import Since
 from dreieck.core.checking.proofs.verdict import Verdict
 from dreieck.core.editing.proving import proven
-from dreieck.core.editing.stating import NEW, stated, without
+from dreieck.core.editing.stating import NEW, first_area, stated, without
 from dreieck.core.exceptions import DreieckError
 from dreieck.core.sheet.edits import SetStated
 from dreieck.core.sheet.sheet import Sheet
-from dreieck.core.sheet.stated import STANDS, Proof
+from dreieck.core.sheet.stated import Proof
 from dreieck.core.words.phrases import Phrase
 from dreieck.core.words.proving import stated as stated_in_words
 from dreieck.core.words.proving import statement_said
@@ -111,10 +111,10 @@ def _proofs_page(request: Request, opened: OpenWorkbook, **told: Any) -> Respons
             verdict,
             drawing(verdict.picture) if verdict.picture else None,
             since.get(proof.number),
-            _sheet_of(opened, proof),
+            found[0].id if found else opened.workbook.sheets[0].id,
         )
         for proof in opened.workbook.proofs
-        for verdict in [verdicts[proof.number]]
+        for verdict, found in [(verdicts[proof.number], first_area(opened.workbook, proof))]
     ]
     cards.sort(key=lambda card: not card.verdict.fails)
     could = [
@@ -126,11 +126,3 @@ def _proofs_page(request: Request, opened: OpenWorkbook, **told: Any) -> Respons
         failing=sum(card.verdict.fails for card in cards), hurried=current().hurried,
         sheet_shown=opened.last_sheet(), **told,
     )  # fmt: skip
-
-
-def _sheet_of(opened: OpenWorkbook, proof: Proof) -> int:
-    """The number of the first sheet that a proof is about."""
-    for reference in proof.shape.references:
-        if reference.area(STANDS) and opened.workbook.has_sheet(reference.sheet or ""):
-            return opened.workbook.sheet(reference.sheet or "").id
-    return opened.workbook.sheets[0].id

@@ -14,6 +14,7 @@ from dreieck.core.checking.sweeps.patterns import Pattern, pattern
 from dreieck.core.checking.sweeps.running import Outcome
 from dreieck.core.checking.sweeps.sheets import as_formulas, as_values
 from dreieck.core.checking.sweeps.solving import Solved, solved
+from dreieck.core.editing.stating import numbered
 from dreieck.core.exceptions import DreieckError
 from dreieck.core.formula.printer import place_text
 from dreieck.core.sheet.content import read_entry
@@ -25,7 +26,6 @@ from dreieck.core.values.look import Look, shown_text
 from dreieck.files.delimited.sweeps import sweep_text
 from dreieck.store import OpenWorkbook, StoreError
 from dreieck.web.answers import TheForm, TheWorkbook, page, whole_number
-from dreieck.web.pages.sweeps import sweep_of
 from dreieck.web.sweep_picture import lines_of, maps_of, numbers_of
 from dreieck.web.sweeping import Sweeping, Sweepings
 from dreieck.web.turns import in_time
@@ -156,7 +156,7 @@ def _refused(
 
 def _found(opened: OpenWorkbook, number: int) -> Stated:
     try:
-        return sweep_of(opened, number)
+        return numbered(opened.workbook, "sweeps", number)
     except DreieckError as refusal:
         raise HTTPException(404, str(refusal)) from None
 

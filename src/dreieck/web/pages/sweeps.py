@@ -11,11 +11,10 @@ from starlette.responses import RedirectResponse, Response
 from dreieck.core.checking.sweeps.asked import asked, place_of
 from dreieck.core.checking.sweeps.proposing import results_for, values_for
 from dreieck.core.editing.lifting import input_cells
-from dreieck.core.editing.stating import NEW, kept, numbered, stated, without
+from dreieck.core.editing.stating import NEW, kept, stated, without
 from dreieck.core.exceptions import DreieckError
 from dreieck.core.formula.printer import place_text
 from dreieck.core.functions.sweeping import DRAWN, OVER, SWEEP
-from dreieck.core.sheet.sheet import Sheet
 from dreieck.core.sheet.stated import Stated
 from dreieck.core.values import Place
 from dreieck.store import OpenWorkbook, StoreError
@@ -67,7 +66,7 @@ def change(request: Request, opened: TheWorkbook, form: TheForm) -> Response:
                 label = "deleting a sweep"
             else:
                 text = str(form.get("states", ""))[:10_000] or _written(form)
-                shape = stated(workbook, text, _home(opened))
+                shape = stated(workbook, text, opened.last_sheet())
                 asked(opened.calculation, shape)
                 edit = kept(workbook, "sweeps", shape, changed)
                 label = "sweep"
@@ -78,7 +77,7 @@ def change(request: Request, opened: TheWorkbook, form: TheForm) -> Response:
             return in_time(lambda: _page(request, opened, typed, problem))
         at = f"/workbooks/{opened.id}/sweeps"
         if number > NEW:
-            return RedirectResponse(f"{at}", 303)
+            return RedirectResponse(at, 303)
         made = changed or edit.stated[-1].number
         return RedirectResponse(f"{at}/{made}", 303)
 
@@ -118,7 +117,7 @@ def _is_reference(text: str) -> bool:
 def _laid_out(opened: OpenWorkbook, input: str) -> dict[str, str]:
     """What a new sweep of an input would be."""
     try:
-        place = place_of(opened.calculation, input, _home(opened))
+        place = place_of(opened.calculation, input, opened.last_sheet())
     except DreieckError:
         return {"input": input}
     values = values_for(opened.calculation, place)
@@ -139,7 +138,8 @@ def _page(
     ][:_MAX_INPUTS]
     return page(
         request, "sweeps.html", opened=opened, typed=typed, problem=problem, inputs=inputs,
-        lines=[_line(opened, each) for each in opened.workbook.sweeps], home_sheet=_home(opened),
+        lines=[_line(opened, each) for each in opened.workbook.sweeps],
+        home_sheet=opened.last_sheet(),
     )  # fmt: skip
 
 
@@ -155,12 +155,3 @@ def _line(opened: OpenWorkbook, sweep: Stated) -> SweepLine:
         found.count,
         "",
     )
-
-
-def _home(opened: OpenWorkbook) -> Sheet:
-    return opened.last_sheet()
-
-
-def sweep_of(opened: OpenWorkbook, number: int) -> Stated:
-    """The sweep with a number. Raises DreieckError."""
-    return numbered(opened.workbook, "sweeps", number)

@@ -4,7 +4,6 @@ from __future__ import annotations
 
 from dataclasses import dataclass
 
-from dreieck.core.calculate import Calculation
 from dreieck.core.editing.feeding import codes_in
 from dreieck.core.formula import Shape
 from dreieck.core.sheet.feed import Feed
@@ -49,11 +48,4 @@ def feeds_here(situation: Situation) -> list[FeedShown]:
     """The feeds that the formula in question uses, itself or by a name."""
     shapes: list[Shape] = [situation.shape] if situation.shape else []
     shapes += [named.shape for named in situation.names]
-    return [
-        feed_shown(_known(situation.calculation, code))
-        for code in dict.fromkeys(code for shape in shapes for code in codes_in(shape))
-    ]
-
-
-def _known(calculation: Calculation, code: str) -> Feed:
-    return calculation.workbook.feeds.get(code.casefold(), Feed(code))
+    return [feed_shown(situation.workbook.feed(code)) for code in codes_in(*shapes)]

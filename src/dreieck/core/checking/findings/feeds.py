@@ -20,8 +20,7 @@ def old_feed(subject: Subject) -> Iterator[Finding]:
         for key in subject.name_keys
         if key in workbook.names
     ]  # fmt: skip
-    codes = dict.fromkeys(code for shape in shapes for code in codes_in(shape))
-    feeds = [feed for code in codes if (feed := workbook.feeds.get(code.casefold()))]
+    feeds = [feed for code in codes_in(*shapes) if (feed := workbook.feeds.get(code.casefold()))]
     old = [feed for feed in feeds if feed.last and feed.is_old()]
     if not old:
         return

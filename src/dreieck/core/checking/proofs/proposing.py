@@ -5,7 +5,7 @@ from __future__ import annotations
 from collections.abc import Iterable, Iterator
 from dataclasses import dataclass
 from functools import reduce
-from itertools import islice
+from itertools import chain, islice
 
 from dreieck.core.analysis.totalling import added, summed, totals_above
 from dreieck.core.analysis.uses import uses
@@ -53,11 +53,11 @@ def proposals(calculation: Calculation) -> list[Proposal]:
     found: dict[Shape, Proposal] = {}
     for sheet in workbook.sheets:
         of_sheet = blocks(sheet)[:_MAX_BLOCKS]
-        for each in (
-            *_shares(calculation, sheet, of_sheet),
-            *_crossing(sheet, of_sheet),
-            *_running(sheet, of_sheet),
-            *_keys(calculation, sheet, of_sheet),
+        for each in chain(
+            _shares(calculation, sheet, of_sheet),
+            _crossing(sheet, of_sheet),
+            _running(sheet, of_sheet),
+            _keys(calculation, sheet, of_sheet),
         ):
             if each.shape not in kept and each.shape not in found:
                 if judged(calculation, Proof(0, each.shape)).state == "holds":

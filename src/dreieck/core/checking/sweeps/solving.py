@@ -62,7 +62,7 @@ def solved(
         except ValueError:
             continue
         # Where the result jumps over what is wanted, no input gives it.
-        if abs(one(root)) <= 1e-6 * max(abs(wanted), 1e-300) or abs(one(root)) <= near:
+        if abs(one(root)) <= max(1e-6 * max(abs(wanted), 1e-300), near):
             hits.append(float(f"{root:.12g}"))
     hits = sorted(set(hits))
     if not hits:

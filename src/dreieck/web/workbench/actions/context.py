@@ -10,6 +10,7 @@ from typing import Any, TypeVar, get_type_hints
 from pydantic import BaseModel, Field
 
 from dreieck.core.budget import WorkEnded
+from dreieck.core.exceptions import DreieckError
 from dreieck.core.grid import Area, Cell
 from dreieck.core.sheet.edits import Edit
 from dreieck.core.sheet.sheet import Sheet
@@ -58,6 +59,11 @@ class Context:
     def situation(self) -> Situation:
         """The page's state, looked up."""
         return Situation(self.opened, self.state)
+
+    def check_nothing_open(self) -> None:
+        """Raise DreieckError where something is being written or rehearsed."""
+        if self.state.text is not None or self.state.target:
+            raise DreieckError("Keep or discard first what is written or rehearsed.")
 
     def change(self, label: str, *edits: Edit) -> None:
         """Make edits as one action, for the revision that the page shows.

@@ -4,7 +4,7 @@ from __future__ import annotations
 
 from dreieck.core.checking.proofs.starting import begun, likely_claim, restated
 from dreieck.core.editing.proving import proven
-from dreieck.core.editing.stating import NEW, numbered, stated, without
+from dreieck.core.editing.stating import NEW, first_area, numbered, stated, without
 from dreieck.core.exceptions import DreieckError
 from dreieck.core.functions.statements import Claim
 from dreieck.core.sheet.stated import STANDS, Stated
@@ -16,10 +16,8 @@ from dreieck.web.workbench.proof_cache import sinces, verdicts_of
 @action(Effect.REWRITES)
 def write_proof(context: Context) -> str:
     """Begin to state what must hold for the selection."""
-    state = context.state
-    if state.text is not None or state.target:
-        raise DreieckError("Keep or discard first what is written or rehearsed.")
-    area = state.selection
+    context.check_nothing_open()
+    area = context.state.selection
     claim = likely_claim(context.opened.calculation, context.sheet, area)
     text, caret = begun(context.opened.calculation, context.sheet, area, claim)
     _write(context, text, caret, NEW)
@@ -42,8 +40,7 @@ def state_otherwise(context: Context, wish: To) -> str:
 @action(Effect.REWRITES)
 def change_proof(context: Context, wish: Index) -> str:
     """Write on in a proof, on the sheet that it is about."""
-    if context.state.text is not None or context.state.target:
-        raise DreieckError("Keep or discard first what is written or rehearsed.")
+    context.check_nothing_open()
     proof = numbered(context.opened.workbook, "proofs", wish.index)
     _show(context, proof)
     text = proof.text
@@ -114,9 +111,5 @@ def _write(context: Context, text: str, caret: int, number: int) -> None:
 
 def _show(context: Context, proof: Stated) -> None:
     """Show the first cells that a proof is about."""
-    workbook = context.opened.workbook
-    for reference in proof.shape.references:
-        area = reference.area(STANDS)
-        if area and reference.sheet and workbook.has_sheet(reference.sheet):
-            context.show_sheet(workbook.sheet(reference.sheet), area)
-            return
+    if found := first_area(context.opened.workbook, proof):
+        context.show_sheet(*found)

@@ -6,7 +6,6 @@ from collections.abc import Iterable
 
 from dreieck.core.budget import WorkEnded
 from dreieck.core.checking.findings import Finding
-from dreieck.core.exceptions import DreieckError
 from dreieck.core.formula.printer import sheet_text
 from dreieck.core.grid import Area
 from dreieck.core.sheet.sheet import Sheet
@@ -41,8 +40,7 @@ def offer_findings(context: Context, areas: Iterable[Area | None]) -> None:
 @action(Effect.MOVES)
 def check_at(context: Context, wish: To) -> str:
     """Go to a cell, and show what is found there."""
-    if context.state.text is not None or context.state.target:
-        raise DreieckError("Keep or discard first what is written or rehearsed.")
+    context.check_nothing_open()
     go_to(context, wish)
     context.state.step = "check"
     return ""
