@@ -79,10 +79,8 @@ def _told(outcome: Any) -> dict[str, Any]:
     given = asked.given(0, asked.count)
     results = []
     for place, cells in zip(asked.results, outcome.columns, strict=True):
-        values = plain(cells)
-        numbers = [value if isinstance(value, float) else None for value in values]
-        says = pattern(numbers).says if len(asked.inputs) == 1 else ""
-        results.append({"cell": place_text(place), "values": values, "pattern": says})
+        says = pattern(cells.only_numbers()).says if len(asked.inputs) == 1 else ""
+        results.append({"cell": place_text(place), "values": plain(cells), "pattern": says})
     return {
         "inputs": [
             {"cell": place_text(each.place), "label": each.label, "values": plain(cells)}

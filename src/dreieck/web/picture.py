@@ -5,7 +5,7 @@ from __future__ import annotations
 from collections.abc import Iterable
 from dataclasses import dataclass
 
-from dreieck.core.calculate import Block, look_of
+from dreieck.core.calculate import Block, look_at
 from dreieck.core.formula.reference import Reference
 from dreieck.core.formula.shift import tag
 from dreieck.core.grid import AXES, Area, Axis, Cell, column_letters
@@ -187,7 +187,7 @@ class _Frame:
                 if not row.at or not column.at:
                     continue
                 cell = Cell(column.at, row.at)
-                look = look_of(sheet.content(cell), sheet.look(cell))
+                look = look_at(sheet, cell)
                 value = opened.calculation.value(sheet.name, cell)
                 kinds = ["number" if isinstance(value, float) else "text"]
                 if isinstance(value, Error):

@@ -9,7 +9,6 @@ import numpy as np
 
 from dreieck.core.checking.sweeps.asked import Seen, Swept
 from dreieck.core.checking.sweeps.running import Outcome
-from dreieck.core.sheet.cells import Cells, Kind
 from dreieck.core.values import Place, number_text
 
 WIDTH, HEIGHT = 420.0, 170.0
@@ -61,23 +60,18 @@ class Map:
     high: str
 
 
-def numbers_of(cells: Cells) -> list[float | None]:
-    """The numbers of cells, None where something else is there."""
-    pairs = zip(cells.kinds.tolist(), cells.payload.tolist(), strict=True)
-    return [payload if kind == Kind.NUMBER else None for kind, payload in pairs]
-
-
 def lines_of(outcome: Outcome, tell: Tell) -> list[Lines]:
     """A picture for each result over the input; of a chain a line for each run over its steps."""
     asked = outcome.asked
-    across = numbers_of(asked.inputs[0].values)
+    across = asked.inputs[0].values.only_numbers()
     input = asked.inputs[0].place
     in_order = sorted(range(len(across)), key=lambda at: (across[at] is None, across[at] or 0.0))
     found: list[Lines] = []
     first = 0
     for seen in asked.seen:
-        columns = [numbers_of(each) for each in outcome.columns[first : first + len(seen.places)]]
-        first += len(seen.places)
+        last = first + len(seen.places)
+        columns = [each.only_numbers() for each in outcome.columns[first:last]]
+        first = last
         if len(columns) > 1:
             runs = [list(run) for run in zip(*columns, strict=True)]
             steps = [float(at) for at in range(1, len(columns) + 1)]
@@ -164,7 +158,7 @@ def _map_of(outcome: Outcome, number: int, tell: Tell) -> Map | None:
     if rows * columns > _MOST_TILES:
         return None
     result = outcome.asked.results[number]
-    values = numbers_of(outcome.columns[number])
+    values = outcome.columns[number].only_numbers()
     known = np.array([each for each in values if each is not None])
     low, high = (float(known.min()), float(known.max())) if len(known) else (0.0, 0.0)
     width = max(min(760.0 / columns, 84.0), 8.0)

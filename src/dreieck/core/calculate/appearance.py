@@ -6,8 +6,15 @@ from dataclasses import replace
 
 from dreieck.core.formula import Shape, tree
 from dreieck.core.functions import find
+from dreieck.core.grid import Cell
 from dreieck.core.sheet.content import Content
+from dreieck.core.sheet.sheet import Sheet
 from dreieck.core.values.look import Look
+
+
+def look_at(sheet: Sheet, cell: Cell) -> Look:
+    """The look of a cell of a sheet, as ``look_of`` tells it."""
+    return look_of(sheet.content(cell), sheet.look(cell))
 
 
 def look_of(content: Content | None, look: Look) -> Look:

@@ -68,8 +68,7 @@ class RunStrip(Strip):
         if len(which) == self.height:
             return self
         inner = which if self.which is None else self.which[which]
-        rows = range(self.first, self.last + 1)
-        return RunStrip(self.stretch, self.sheet, self.column, rows, self.root, inner)
+        return RunStrip(self.stretch, self.sheet, self.column, self._rows(), self.root, inner)
 
     def place(self, index: int) -> Place:
         """The place of a row, counted from 0."""
@@ -81,8 +80,7 @@ class RunStrip(Strip):
         if isinstance(node, CONSTANT):
             return super().down(node, single=single)
         if not self._depends(node):
-            plain = Strip(self.stretch.base, self.sheet, self.column, self._rows(), self.root)
-            return self._chosen(_tiled(plain.single(node), self.stretch.count))
+            return self._chosen(_tiled(self._in_all(node), self.stretch.count))
         if isinstance(node, CellReference):
             return self._read_in_runs(node)
         if self.which is None and is_arithmetic(node):
@@ -109,9 +107,7 @@ class RunStrip(Strip):
         if not self._depends(node):
             known, key = self.stretch.plan.known, self._key(node)
             if key not in known:
-                base = self.stretch.base
-                plain = Strip(base, self.sheet, self.column, self._rows(), self.root)
-                known[key] = _numbers(plain.single(node), (1, length))
+                known[key] = _numbers(self._in_all(node), (1, length))
             return known[key]
         if isinstance(node, CellReference) and node.row.locked:
             first = node.area(Cell(self.column, self.first))
@@ -120,6 +116,11 @@ class RunStrip(Strip):
             sheet = self._spelled(node.sheet or self.sheet)
             return _numbers(self.stretch.read(sheet, first.left, first.top, 1), (count, 1))
         return _numbers(self.single(node), (count, length))
+
+    def _in_all(self, node: tree.Node) -> Cells | Value:
+        """What a node that does not depend on the inputs is, in all rows of any run."""
+        base = self.stretch.base
+        return Strip(base, self.sheet, self.column, self._rows(), self.root).single(node)
 
     def at(self, index: int) -> Evaluation:
         """The formula in one row of one run."""

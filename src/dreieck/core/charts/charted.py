@@ -7,7 +7,7 @@ from collections.abc import Iterable, Iterator, Sequence
 from dataclasses import dataclass, replace
 from typing import NamedTuple
 
-from dreieck.core.calculate import Calculation, look_of
+from dreieck.core.calculate import Calculation, look_at
 from dreieck.core.charts.scale import decimals_of, ticks
 from dreieck.core.charts.strands import Strand, Strands, parts_of
 from dreieck.core.exceptions import DreieckError
@@ -184,7 +184,7 @@ class _Reader:
 
     def look(self, place: Place) -> Look:
         sheet = self.calculation.workbook.sheet(place.sheet)
-        return look_of(sheet.content(place.cell), sheet.look(place.cell))
+        return look_at(sheet, place.cell)
 
     def ticks(
         self, numbers: Sequence[float], first: Place | None, *, from_zero: bool = False

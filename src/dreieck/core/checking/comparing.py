@@ -7,7 +7,7 @@ from dataclasses import dataclass
 from typing import Literal
 
 from dreieck.core.budget import spend
-from dreieck.core.calculate import Calculation, look_of
+from dreieck.core.calculate import Calculation, look_at
 from dreieck.core.formula import Shape
 from dreieck.core.formula.printer import area_text
 from dreieck.core.grid import EVERYWHERE, Area, Cell
@@ -136,18 +136,19 @@ def _text(content: Content | None, at: Cell) -> str:
 
 
 def _shown(calculation: Calculation, sheet: Sheet, cell: Cell) -> str:
-    look = look_of(sheet.content(cell), sheet.look(cell))
+    look = look_at(sheet, cell)
     return shown_text(calculation.value(sheet.name, cell), look)
 
 
 def _same(old: Calculation, new: Calculation, sheet: Sheet, other: Sheet, cell: Cell) -> bool:
     one, two = old.value(sheet.name, cell), new.value(other.name, cell)
-    return _alike(one, two)
+    return alike(one, two)
 
 
-def _alike(one: Value, two: Value) -> bool:
+def alike(one: Value, two: Value, close: float = _CLOSE) -> bool:
+    """Whether two values are the same; numbers but for a share ``close`` of the larger one."""
     if isinstance(one, Error) and isinstance(two, Error):
         return one.code == two.code
     if isinstance(one, float) and isinstance(two, float):
-        return abs(one - two) <= _CLOSE * max(abs(one), abs(two))
+        return abs(one - two) <= close * max(abs(one), abs(two))
     return type(one) is type(two) and one == two

@@ -7,19 +7,10 @@ from __future__ import annotations
 
 from dataclasses import dataclass
 from enum import Enum
-from typing import NoReturn
 
 from dreieck.core.formula import Shape, tree
-from dreieck.core.functions.registry import (
-    Failure,
-    Function,
-    Parameter,
-    Takes,
-    arg,
-    optional,
-    repeated,
-)
-from dreieck.core.values import NAME
+from dreieck.core.functions.forms import form
+from dreieck.core.functions.registry import Function, Parameter, Takes, arg, optional, repeated
 
 
 class Claim(Enum):
@@ -42,10 +33,6 @@ class Statement:
 
     claim: Claim
     form: Function
-
-
-def _no_function(*_: object) -> NoReturn:
-    raise Failure(NAME, "Only a proof makes statements.")
 
 
 _ONLY_CELLS = (arg("cells", Takes.ARRAY, "the cells that it is about"),)
@@ -141,12 +128,8 @@ _PARTS: dict[str, tuple[str, str, Parameter]] = {
 }
 
 
-def _form(name: str, purpose: str, words: str, parameters: tuple[Parameter, ...]) -> Function:
-    return Function(name, "", purpose, words, parameters, ("", True), _no_function)
-
-
 STATEMENTS = {
-    name: Statement(claim, _form(name, purpose, words, parameters))
+    name: Statement(claim, form(name, purpose, words, *parameters))
     for name, (claim, purpose, words, parameters) in _FORMS.items()
 }
 """The statements by their names."""
@@ -155,7 +138,7 @@ INPUTS, RESULTS = _PARTS
 PARTS_SAID = {name: words for name, (_, words, _) in _PARTS.items()}
 """The word before the parts of a known case."""
 FORMS = {name: each.form for name, each in STATEMENTS.items()} | {
-    name: _form(name, purpose, words, (parameter,))
+    name: form(name, purpose, words, parameter)
     for name, (purpose, words, parameter) in _PARTS.items()
 }
 """How statements, and the parts of a known case, are written and said."""

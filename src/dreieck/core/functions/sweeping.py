@@ -2,39 +2,21 @@
 
 from __future__ import annotations
 
-from typing import NoReturn
-
-from dreieck.core.functions.registry import (
-    Failure,
-    Function,
-    Parameter,
-    Takes,
-    arg,
-    optional,
-    repeated,
-)
-from dreieck.core.values import NAME
+from dreieck.core.functions.forms import form
+from dreieck.core.functions.registry import Takes, arg, optional, repeated
 
 SWEEP, OVER, DRAWN = "SWEEP", "OVER", "DRAWN"
 
 
-def _no_function(*_: object) -> NoReturn:
-    raise Failure(NAME, "Only a sweep is written so.")
-
-
-def _form(name: str, purpose: str, words: str, *parameters: Parameter) -> Function:
-    return Function(name, "", purpose, words, parameters, ("", True), _no_function)
-
-
 FORMS = {
-    SWEEP: _form(
+    SWEEP: form(
         SWEEP,
         "One or two inputs run over many values, and results are kept.",
         "{*1} {0}",
         arg("input", Takes.LATER, "OVER(cell, …) or DRAWN(cell, …), once or twice"),
         repeated("results", Takes.LATER, "the cells whose values are to be seen"),
     ),
-    OVER: _form(
+    OVER: form(
         OVER,
         "An input runs from a value to another one by steps, or over a list.",
         "over {*}",
@@ -43,7 +25,7 @@ FORMS = {
         optional("to", Takes.NUMBER, "the last value"),
         optional("step", Takes.NUMBER, "how far apart the values are"),
     ),
-    DRAWN: _form(
+    DRAWN: form(
         DRAWN,
         "An input runs over numbers drawn between two others.",
         "drawn for {*}",

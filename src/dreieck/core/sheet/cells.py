@@ -200,6 +200,11 @@ class Cells:
                     found[index] = objects[int(payload)]
         return found
 
+    def only_numbers(self) -> list[float | None]:
+        """The numbers, None where something else is, or nothing."""
+        pairs = zip(self.kinds.tolist(), self.payload.tolist(), strict=True)
+        return [payload if kind == Kind.NUMBER else None for kind, payload in pairs]
+
     def replaced(self, parts: Iterable[tuple[NDArray[Any], Cells]]) -> Cells:
         """The same cells, those at some places replaced by what each part gives."""
         pool = Pool()

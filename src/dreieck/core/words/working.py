@@ -10,7 +10,7 @@ from collections.abc import Iterator
 from dataclasses import dataclass, replace
 from itertools import islice
 
-from dreieck.core.calculate import Calculation, look_of
+from dreieck.core.calculate import Calculation, look_at
 from dreieck.core.calculate.evaluation import Evaluation
 from dreieck.core.formula import Shape, tree
 from dreieck.core.formula.printer import area_text, place_text
@@ -122,7 +122,7 @@ class _InNumbers(Spoken):
     def shown(self, sheet: Sheet, place: Place) -> str:
         """The value of a cell as it looks there."""
         value = self.calculation.value(place.sheet, place.cell)
-        look = look_of(sheet.content(place.cell), sheet.look(place.cell))
+        look = look_at(sheet, place.cell)
         return told_as(value, look, self.workbook.locale)
 
 

@@ -8,8 +8,8 @@ from collections.abc import Iterator
 
 from dreieck.core.checking.sweeps.running import Outcome
 from dreieck.core.formula.printer import place_text
-from dreieck.core.values import Error, Value, number_text
-from dreieck.files.delimited.writing import guarded
+from dreieck.core.values.look import PLAIN
+from dreieck.files.delimited.writing import exact_text, guarded
 
 
 def sweep_text(outcome: Outcome) -> str:
@@ -29,17 +29,4 @@ def _lines(outcome: Outcome) -> Iterator[list[str]]:
     ]
     given = asked.given(0, asked.count)
     for row in zip(*(cells.values() for cells in (*given, *outcome.columns)), strict=True):
-        yield [guarded(_said(value)) for value in row]
-
-
-def _said(value: Value) -> str:
-    match value:
-        case None:
-            return ""
-        case bool():
-            return "TRUE" if value else "FALSE"
-        case float():
-            return number_text(value)
-        case Error():
-            return value.code
-    return value
+        yield [guarded(exact_text(value, PLAIN)) for value in row]

@@ -8,7 +8,7 @@ from dataclasses import dataclass
 from fastapi import APIRouter, Request
 from starlette.responses import RedirectResponse, Response
 
-from dreieck.core.calculate import Calculation, look_of
+from dreieck.core.calculate import Calculation, look_at
 from dreieck.core.calculate.read_map import touched_areas
 from dreieck.core.editing.feeding import fixed, refreshed, used_codes, users
 from dreieck.core.exceptions import DreieckError
@@ -142,7 +142,7 @@ def _value(feed: Feed | None) -> str:
 
 
 def _shown(calculation: Calculation, sheet: Sheet, cell: Cell) -> str:
-    look = look_of(sheet.content(cell), sheet.look(cell))
+    look = look_at(sheet, cell)
     value = calculation.value(sheet.name, cell)
     return shown_text(value, look, 14, calculation.workbook.locale) or "empty"
 

@@ -16,7 +16,7 @@ from starlette.responses import Response, StreamingResponse
 
 from dreieck.core.analysis.reads import read_names
 from dreieck.core.budget import current
-from dreieck.core.calculate import Block, block_at, look_of
+from dreieck.core.calculate import Block, block_at, look_at
 from dreieck.core.checking.findings import Finding
 from dreieck.core.exceptions import DreieckError
 from dreieck.core.formula.reference import Locks, Reference
@@ -256,7 +256,7 @@ def lines_of(
 
 
 def _shown(opened: OpenWorkbook, sheet: Sheet, cell: Cell) -> str:
-    look = look_of(sheet.content(cell), sheet.look(cell))
+    look = look_at(sheet, cell)
     value = opened.calculation.value(sheet.name, cell)
     return shown_text(value, look, locale=opened.workbook.locale) or "empty"
 

@@ -10,7 +10,7 @@ from fastapi import APIRouter, Form, HTTPException, Request
 from starlette.responses import RedirectResponse, Response
 
 from dreieck.core.budget import WorkEnded
-from dreieck.core.calculate import look_of
+from dreieck.core.calculate import look_at
 from dreieck.core.editing.lifting import input_cells
 from dreieck.core.editing.naming import (
     area_said,
@@ -303,7 +303,7 @@ def _inputs(opened: OpenWorkbook) -> list[InputLine]:
 
 
 def _value(opened: OpenWorkbook, sheet: Sheet, cell: Cell) -> str:
-    look = look_of(sheet.content(cell), sheet.look(cell))
+    look = look_at(sheet, cell)
     value = opened.calculation.value(sheet.name, cell)
     return shown_text(value, look, 20, opened.workbook.locale) or "empty"
 

@@ -10,7 +10,7 @@ from typing import Annotated, Any
 from fastapi import APIRouter, Depends, File, HTTPException, Request, UploadFile
 from starlette.responses import Response
 
-from dreieck.core.calculate import Calculation, look_of
+from dreieck.core.calculate import Calculation, look_at
 from dreieck.core.exceptions import DreieckError
 from dreieck.core.grid import Area, Cell, column_letters
 from dreieck.core.sheet.sheet import Sheet
@@ -189,7 +189,7 @@ def _shown(coming: Coming) -> dict[str, Any]:
 def _cell(calculation: Calculation, sheet: Sheet, cell: Cell) -> tuple[str, bool]:
     """What a cell shows, and whether that is a number."""
     value = calculation.value(sheet.name, cell)
-    look, locale = look_of(sheet.content(cell), sheet.look(cell)), calculation.workbook.locale
+    look, locale = look_at(sheet, cell), calculation.workbook.locale
     return shown_text(value, look, 14, locale), isinstance(value, float)
 
 

@@ -8,8 +8,7 @@ from typing import Any
 from fastapi import APIRouter, HTTPException, Request
 from starlette.responses import RedirectResponse, Response
 
-from dreieck.core.calculate import look_of
-from dreieck.core.checking.sweeps.asked import Asked
+from dreieck.core.checking.sweeps.asked import Asked, number_format
 from dreieck.core.checking.sweeps.patterns import Pattern, pattern
 from dreieck.core.checking.sweeps.running import Outcome
 from dreieck.core.checking.sweeps.sheets import as_formulas, as_values
@@ -26,7 +25,7 @@ from dreieck.core.values.look import Look, shown_text
 from dreieck.files.delimited.sweeps import sweep_text
 from dreieck.store import OpenWorkbook, StoreError
 from dreieck.web.answers import TheForm, TheWorkbook, page, whole_number
-from dreieck.web.sweep_picture import lines_of, maps_of, numbers_of
+from dreieck.web.sweep_picture import lines_of, maps_of
 from dreieck.web.sweeping import Sweeping, Sweepings
 from dreieck.web.turns import in_time
 
@@ -197,7 +196,7 @@ def _solutions(
 ) -> list[tuple[str, str]]:
     if not solved or not state or not state.outcome:
         return []
-    look = Look(_look(opened, state.outcome.asked.inputs[0].place).form)
+    look = Look(number_format(opened.calculation, state.outcome.asked.inputs[0].place).form)
     return [(repr(each), _said(opened, each, look)) for each in solved.inputs]
 
 
@@ -208,16 +207,16 @@ def _told(opened: OpenWorkbook, state: Sweeping) -> dict[str, Any]:
         return {}
     asked = outcome.asked
     two = len(asked.inputs) == 2
-    columns = [numbers_of(cells) for cells in outcome.columns[:_MAX_COLUMNS]]
+    columns = [cells.only_numbers() for cells in outcome.columns[:_MAX_COLUMNS]]
     patterns = [] if two else [pattern(each) for each in columns]
 
     def tell(place: Place, number: float) -> str:
-        return _said(opened, number, _look(opened, place))
+        return _said(opened, number, number_format(opened.calculation, place))
 
     return {
         "asked": asked,
         "is_old": state.is_old(opened),
-        "labels": _labels(asked),
+        "labels": asked.labels[:_MAX_COLUMNS],
         "patterns": patterns,
         "lines": [] if two else lines_of(outcome, tell),
         "maps": maps_of(outcome, tell) if two else [],
@@ -228,33 +227,25 @@ def _told(opened: OpenWorkbook, state: Sweeping) -> dict[str, Any]:
     }
 
 
-def _labels(asked: Asked) -> list[str]:
-    return [
-        seen.label if len(seen.places) == 1 else f"{seen.label} {place.cell.text}"
-        for seen in asked.seen
-        for place in seen.places
-    ][:_MAX_COLUMNS]
-
-
 def _ends(opened: OpenWorkbook, asked: Asked) -> tuple[str, str]:
     """The smallest and the largest value of the first input, for a solution between them."""
-    numbers = [each for each in numbers_of(asked.inputs[0].values) if each is not None]
+    numbers = [each for each in asked.inputs[0].values.only_numbers() if each is not None]
     if not numbers:
         return "", ""
-    look = _look(opened, asked.inputs[0].place)
+    look = number_format(opened.calculation, asked.inputs[0].place)
     return _said(opened, min(numbers), look), _said(opened, max(numbers), look)
 
 
 def _rows(opened: OpenWorkbook, outcome: Outcome, patterns: list[Pattern]) -> list[Row]:
     asked = outcome.asked
     given = asked.given(0, MAX_ROWS)
-    inputs = [
-        [_said(opened, value, _look(opened, swept.place)) for value in cells.values()]
-        for swept, cells in zip(asked.inputs, given, strict=True)
-    ]
+    inputs = []
+    for swept, cells in zip(asked.inputs, given, strict=True):
+        look = number_format(opened.calculation, swept.place)
+        inputs.append([_said(opened, value, look) for value in cells.values()])
     results: list[list[tuple[str, str, str]]] = []
     for number, place in enumerate(asked.results[:_MAX_COLUMNS]):
-        look = _look(opened, place)
+        look = number_format(opened.calculation, place)
         values = outcome.columns[number].taken(slice(0, MAX_ROWS)).values()
         told = patterns[number] if patterns else None
         results.append([
@@ -281,14 +272,8 @@ def _chain(outcome: Outcome) -> list[list[float | None]]:
     seen = outcome.asked.seen
     if len(seen) > 1 or len(seen[0].places) == 1:
         return []
-    return [numbers_of(cells.taken(slice(0, MAX_ROWS))) for cells in outcome.columns]
+    return [cells.taken(slice(0, MAX_ROWS)).only_numbers() for cells in outcome.columns]
 
 
 def _said(opened: OpenWorkbook, value: Value, look: Look) -> str:
     return shown_text(value, look, 14, opened.workbook.locale)
-
-
-def _look(opened: OpenWorkbook, place: Place) -> Look:
-    sheet = opened.workbook.sheet(place.sheet)
-    look = look_of(sheet.content(place.cell), sheet.look(place.cell))
-    return Look(look.form, look.decimals)

@@ -5,7 +5,7 @@ from __future__ import annotations
 from dataclasses import dataclass
 from typing import get_args
 
-from dreieck.core.calculate import look_of
+from dreieck.core.calculate import look_at
 from dreieck.core.values.currencies import USUAL
 from dreieck.core.values.formats import currency_form, currency_of
 from dreieck.core.values.look import Look
@@ -57,7 +57,7 @@ class Band:
 def band(situation: Situation) -> Band:
     """The band for the selection of a page."""
     sheet, cell = situation.sheet, situation.active
-    look = look_of(sheet.content(cell), sheet.look(cell))
+    look = look_at(sheet, cell)
     codes = dict.fromkeys((*USUAL, *filter(None, [currency_of(look.form)])))
     return Band(
         look,

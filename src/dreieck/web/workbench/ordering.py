@@ -9,7 +9,7 @@ from typing import Annotated
 from fastapi import APIRouter, Query, Request
 from starlette.responses import Response
 
-from dreieck.core.calculate import look_of
+from dreieck.core.calculate import look_at
 from dreieck.core.editing.ordering import (
     MAX_KEYS,
     Ordered,
@@ -99,6 +99,6 @@ def _where(sheet: Sheet, stray: Stray) -> str:
 
 
 def _shown(opened: OpenWorkbook, sheet: Sheet, cell: Cell) -> str:
-    look = look_of(sheet.content(cell), sheet.look(cell))
+    look = look_at(sheet, cell)
     value = opened.calculation.value(sheet.name, cell)
     return shown_text(value, look, 20, opened.workbook.locale)

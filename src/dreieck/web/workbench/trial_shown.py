@@ -4,7 +4,7 @@ from __future__ import annotations
 
 from dataclasses import dataclass
 
-from dreieck.core.calculate import look_of
+from dreieck.core.calculate import look_at
 from dreieck.core.checking.trial import Answer
 from dreieck.core.formula.printer import area_text, place_text
 from dreieck.core.grid import Area
@@ -46,7 +46,7 @@ def trial_shown(situation: Situation) -> TrialShown | None:
 
 def _answer(situation: Situation, answer: Answer) -> tuple[str, str, str]:
     sheet = situation.workbook.sheet(answer.sheet)
-    look = look_of(sheet.content(answer.cell), sheet.look(answer.cell))
+    look = look_at(sheet, answer.cell)
     locale = situation.workbook.locale
     place = _place(situation, answer.sheet, Area.of(answer.cell))
     return (

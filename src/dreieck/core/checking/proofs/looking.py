@@ -10,7 +10,7 @@ from numpy.typing import NDArray
 
 from dreieck.core.budget import AT_ONCE, spend
 from dreieck.core.calculate import Calculation
-from dreieck.core.calculate.appearance import look_of
+from dreieck.core.calculate.appearance import look_at
 from dreieck.core.calculate.elementwise import size_of, spread
 from dreieck.core.calculate.evaluation import Evaluation
 from dreieck.core.checking.proofs.verdict import MAX_DRAWN, CannotJudge, Picture
@@ -97,7 +97,7 @@ class Looked:
         if place is None:
             return PLAIN
         sheet = self.calculation.workbook.sheet(place.sheet)
-        return look_of(sheet.content(place.cell), sheet.look(place.cell))
+        return look_at(sheet, place.cell)
 
     def numbers(self, *, needed: bool = True) -> tuple[NDArray[np.float64], NDArray[np.intp]]:
         """The numbers, and which of the cells they are. Raises CannotJudge for errors."""
@@ -125,9 +125,7 @@ class Looked:
 
     def drawn(self) -> tuple[float | None, ...]:
         """The numbers of the first cells."""
-        few = self.cells.taken(slice(0, MAX_DRAWN))
-        pairs = zip(few.kinds.tolist(), few.payload.tolist(), strict=True)
-        return tuple(payload if kind == Kind.NUMBER else None for kind, payload in pairs)
+        return tuple(self.cells.taken(slice(0, MAX_DRAWN)).only_numbers())
 
 
 def drawn_marks(which: Mask) -> tuple[bool, ...]:

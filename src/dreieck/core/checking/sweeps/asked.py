@@ -7,7 +7,7 @@ from dataclasses import dataclass
 
 import numpy as np
 
-from dreieck.core.calculate import Calculation
+from dreieck.core.calculate import Calculation, look_at
 from dreieck.core.checking.proofs.looking import Looking
 from dreieck.core.checking.proofs.verdict import CannotJudge
 from dreieck.core.editing.stating import stated
@@ -19,6 +19,7 @@ from dreieck.core.grid import Area
 from dreieck.core.sheet.cells import Cells
 from dreieck.core.sheet.sheet import Sheet
 from dreieck.core.values import Error, Place
+from dreieck.core.values.look import Look
 from dreieck.core.words.headings import heading_of
 
 MAX_RUNS = 100_000
@@ -64,6 +65,15 @@ class Asked:
     def results(self) -> tuple[Place, ...]:
         """The cells that are seen, one after the other."""
         return tuple(place for each in self.seen for place in each.places)
+
+    @property
+    def labels(self) -> list[str]:
+        """What each of the cells that are seen is called."""
+        return [
+            seen.label if len(seen.places) == 1 else f"{seen.label} {place.cell.text}"
+            for seen in self.seen
+            for place in seen.places
+        ]
 
     def given(self, first: int, end: int) -> list[Cells]:
         """The values of each input in some runs."""
@@ -128,8 +138,8 @@ def _swept(looking: Looking, node: tree.Node) -> Swept:
 
 def _over(looking: Looking, node: tree.Call) -> Cells:
     if len(node.arguments) == 2:
-        cells = looking.one(node.arguments[1]).cells
-        found = cells.taken(cells.kinds != 0)
+        looked = looking.one(node.arguments[1])
+        found = looked.cells.taken(looked.is_filled)
         wrong = next((each for each in found.values() if isinstance(each, Error)), None)
         if wrong or not len(found):
             raise CannotJudge("one of its values is an error" if wrong else "it has no values")
@@ -179,6 +189,12 @@ def place_of(calculation: Calculation, text: str, home: Sheet) -> Place:
     if target.area.size > 1:
         raise DreieckError(f"{text[:80]} is more than one cell.")
     return Place(calculation.workbook.sheet(target.sheet).name, target.area.first)
+
+
+def number_format(calculation: Calculation, place: Place) -> Look:
+    """How the numbers of a cell are written, without its style."""
+    look = look_at(calculation.workbook.sheet(place.sheet), place.cell)
+    return Look(look.form, look.decimals)
 
 
 def label_of(calculation: Calculation, place: Place) -> str:

@@ -5,18 +5,20 @@ from __future__ import annotations
 from collections.abc import Iterator
 from dataclasses import replace
 
-from dreieck.core.calculate import Calculation, look_of
-from dreieck.core.checking.sweeps.asked import Asked, Swept
+from dreieck.core.calculate import Calculation
+from dreieck.core.checking.comparing import alike
+from dreieck.core.checking.sweeps.asked import Asked, Swept, number_format
 from dreieck.core.checking.sweeps.inlining import cell_node, inlined
 from dreieck.core.checking.sweeps.running import Outcome
-from dreieck.core.exceptions import DreieckError, SheetError
+from dreieck.core.editing.sheets import free_sheet_name
+from dreieck.core.exceptions import DreieckError
 from dreieck.core.formula import Shape, tree
 from dreieck.core.formula.printer import place_text
 from dreieck.core.grid import Cell, column_letters
 from dreieck.core.sheet.content import Content
 from dreieck.core.sheet.edits import AddSheet
 from dreieck.core.sheet.sheet import Run
-from dreieck.core.sheet.workbook import MAX_SHEET_NAME, Workbook, checked_sheet_name
+from dreieck.core.sheet.workbook import MAX_SHEET_NAME, Workbook
 from dreieck.core.values import Error, Place, Value
 from dreieck.core.values.look import PLAIN, Look
 
@@ -31,8 +33,9 @@ _CLOSE = 1e-9
 def as_values(calculation: Calculation, outcome: Outcome, new_id: int) -> AddSheet:
     """A new sheet with what came out. Raises DreieckError where it has no room."""
     runs = list(_headings(calculation, outcome))
+    looks = {place: number_format(calculation, place) for place in outcome.asked.results}
     for at, place, value in _values(outcome):
-        runs.append(Run(at.column, at.row, at.row, _content(value), _look(calculation, place)))
+        runs.append(Run(at.column, at.row, at.row, _content(value), looks[place]))
     return _sheet(calculation.workbook, outcome, new_id, runs)
 
 
@@ -43,12 +46,13 @@ def as_formulas(calculation: Calculation, outcome: Outcome, new_id: int) -> AddS
     are no such formulas.
     """
     runs = list(_headings(calculation, outcome))
+    looks = {place: number_format(calculation, place) for place in outcome.asked.results}
     shapes: dict[Cell, Shape] = {}
     for at, place, _ in _values(outcome):
         first = _first_of(outcome, at)
         if first not in shapes:
             shapes[first] = inlined(calculation, place, _stand_ins(outcome, first), first)
-        runs.append(Run(at.column, at.row, at.row, shapes[first], _look(calculation, place)))
+        runs.append(Run(at.column, at.row, at.row, shapes[first], looks[place]))
     made = _sheet(calculation.workbook, outcome, new_id, runs)
     _prove(calculation, outcome, made)
     return made
@@ -82,18 +86,10 @@ def _prove(calculation: Calculation, outcome: Outcome, made: AddSheet) -> None:
     tried = calculation.with_edits([made])
     for at, place, value in _values(outcome):
         found = tried.value(made.name, at)
-        if not _same(found, value):
+        if not alike(found, value, _CLOSE):
             raise DreieckError(
                 f"A formula for {place_text(place)} would not give the same, so none is written."
             )
-
-
-def _same(one: Value, other: Value) -> bool:
-    if isinstance(one, Error) and isinstance(other, Error):
-        return one.code == other.code
-    if isinstance(one, float) and isinstance(other, float):
-        return abs(one - other) <= _CLOSE * max(abs(one), abs(other), 1e-300)
-    return type(one) is type(other) and one == other
 
 
 def _headings(calculation: Calculation, outcome: Outcome) -> Iterator[Run]:
@@ -103,11 +99,11 @@ def _headings(calculation: Calculation, outcome: Outcome) -> Iterator[Run]:
     title = " and ".join(each.label for each in asked.inputs)
     yield Run(1, 1, 1, f"Sweep of {title}", _TITLE)
     if len(asked.inputs) == 2:
-        for number, label in enumerate(_labels(asked)):
+        for number, label in enumerate(asked.labels):
             yield from _grid_headings(calculation, asked, label, number * _height(outcome))
         return
     yield from _down(calculation, asked.inputs[0], _TOP)
-    for column, label in enumerate(_labels(asked), 2):
+    for column, label in enumerate(asked.labels, 2):
         yield Run(column, _TOP - 1, _TOP - 1, label, _HEADING)
 
 
@@ -117,7 +113,7 @@ def _grid_headings(calculation: Calculation, asked: Asked, label: str, down: int
     top = _TOP + down
     yield Run(1, top - 2, top - 2, f"{second.label} →; inside: {label}", PLAIN)
     yield from _down(calculation, first, top)
-    look = replace(_look(calculation, second.place), role="heading")
+    look = replace(number_format(calculation, second.place), role="heading")
     for column, value in enumerate(second.values.values(), 2):
         yield Run(column, top - 1, top - 1, _content(value), look)
 
@@ -125,18 +121,9 @@ def _grid_headings(calculation: Calculation, asked: Asked, label: str, down: int
 def _down(calculation: Calculation, swept: Swept, top: int) -> Iterator[Run]:
     """The values of an input below each other, with what it is called above them."""
     yield Run(1, top - 1, top - 1, swept.label, _HEADING)
-    look = _look(calculation, swept.place)
+    look = number_format(calculation, swept.place)
     for row, value in enumerate(swept.values.values(), top):
         yield Run(1, row, row, _content(value), look)
-
-
-def _labels(asked: Asked) -> list[str]:
-    """What each result is called."""
-    return [
-        seen.label if len(seen.places) == 1 else f"{seen.label} {place.cell.text}"
-        for seen in asked.seen
-        for place in seen.places
-    ]
 
 
 def _values(outcome: Outcome) -> Iterator[tuple[Cell, Place, Value]]:
@@ -164,21 +151,8 @@ def _content(value: Value) -> Content | None:
     return value.code if isinstance(value, Error) else value
 
 
-def _look(calculation: Calculation, place: Place) -> Look:
-    sheet = calculation.workbook.sheet(place.sheet)
-    look = look_of(sheet.content(place.cell), sheet.look(place.cell))
-    return Look(look.form, look.decimals)
-
-
 def _sheet(workbook: Workbook, outcome: Outcome, new_id: int, runs: list[Run]) -> AddSheet:
     label = outcome.asked.inputs[0].label
     plain = "".join(c for c in f"Sweep of {label}" if c not in "!:[]" and c.isprintable())
-    name, number = plain[: MAX_SHEET_NAME - 4].strip(), 2
-    while True:
-        tried = name if number == 2 else f"{name} {number - 1}"
-        try:
-            checked_sheet_name(tried, (sheet.name for sheet in workbook.sheets))
-        except SheetError:
-            number += 1
-            continue
-        return AddSheet(new_id, tried, len(workbook.sheets), tuple(runs))
+    name = free_sheet_name(workbook, plain[: MAX_SHEET_NAME - 4].strip(), first="")
+    return AddSheet(new_id, name, len(workbook.sheets), tuple(runs))

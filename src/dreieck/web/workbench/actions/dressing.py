@@ -7,7 +7,7 @@ from typing import Any, Literal, get_args
 
 from pydantic import BaseModel, Field, TypeAdapter, ValidationError
 
-from dreieck.core.calculate import look_of
+from dreieck.core.calculate import look_at
 from dreieck.core.editing import dressing
 from dreieck.core.editing.lifting import labelled
 from dreieck.core.exceptions import DreieckError
@@ -162,7 +162,7 @@ def give_look(context: Context) -> str:
 def shown_decimals(context: Context) -> int:
     """How many decimals the active cell shows."""
     sheet, cell = context.sheet, context.state.active
-    look = look_of(sheet.content(cell), sheet.look(cell))
+    look = look_at(sheet, cell)
     value = context.opened.calculation.value(sheet.name, cell)
     number = value if isinstance(value, float) else 0.0
     decimals = re.search(r"\.(\d+)", shown_text(number, look))
