@@ -8,17 +8,16 @@ from dataclasses import dataclass
 from fastapi import APIRouter, Request
 from starlette.responses import RedirectResponse, Response
 
-from dreieck.core.calculate import Calculation, look_at
+from dreieck.core.calculate import text_at
 from dreieck.core.calculate.read_map import touched_areas
 from dreieck.core.editing.feeding import fixed, refreshed, used_codes, users
 from dreieck.core.exceptions import DreieckError
 from dreieck.core.formula.printer import area_text, place_text
-from dreieck.core.grid import Area, Cell
+from dreieck.core.grid import Area
 from dreieck.core.sheet.edits import SetFeed
 from dreieck.core.sheet.feed import Feed
 from dreieck.core.sheet.sheet import Sheet
 from dreieck.core.values import Place, number_text
-from dreieck.core.values.look import shown_text
 from dreieck.core.words.counting import many
 from dreieck.store import OpenWorkbook, StoreError
 from dreieck.web.answers import TheForm, TheWorkbook, page, whole_number
@@ -31,6 +30,7 @@ router = APIRouter(include_in_schema=False)
 
 _LISTED = 12
 _CHANGED = 40
+_ROOM = 14
 
 
 @dataclass(frozen=True)
@@ -119,8 +119,8 @@ def _changes(opened: OpenWorkbook, edits: list[SetFeed]) -> list[Changed]:
         found.append(Changed(edit.feed.code, _value(before), _value(edit.feed), edit.feed.problem))
         using = users(opened.workbook, edit.key)[:_LISTED]
         for sheet, area in dict.fromkeys([*using, *_depending(opened, using)]):
-            one = _shown(opened.calculation, sheet, area.first)
-            other = _shown(after, sheet, area.first)
+            one = text_at(opened.calculation, sheet, area.first, _ROOM) or "empty"
+            other = text_at(after, sheet, area.first, _ROOM) or "empty"
             if one != other and len(found) < _CHANGED:
                 place = place_text(Place(sheet.name, area.first))
                 found.append(Changed(place, one, other, ""))
@@ -139,12 +139,6 @@ def _depending(
 
 def _value(feed: Feed | None) -> str:
     return number_text(feed.last.value) if feed and feed.last else "–"
-
-
-def _shown(calculation: Calculation, sheet: Sheet, cell: Cell) -> str:
-    look = look_at(sheet, cell)
-    value = calculation.value(sheet.name, cell)
-    return shown_text(value, look, 14, calculation.workbook.locale) or "empty"
 
 
 def _page(

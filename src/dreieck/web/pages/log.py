@@ -16,7 +16,7 @@ from starlette.responses import Response, StreamingResponse
 
 from dreieck.core.analysis.reads import read_names
 from dreieck.core.budget import current
-from dreieck.core.calculate import Block, block_at, look_at
+from dreieck.core.calculate import Block, block_at, text_at
 from dreieck.core.checking.findings import Finding
 from dreieck.core.exceptions import DreieckError
 from dreieck.core.formula.reference import Locks, Reference
@@ -24,7 +24,6 @@ from dreieck.core.formula.shift import Shift, shift_log, tag
 from dreieck.core.grid import MAX_COLUMN, MAX_ROW, Area, Cell, column_number
 from dreieck.core.grid.areas import cells_of
 from dreieck.core.sheet.sheet import Sheet
-from dreieck.core.values.look import shown_text
 from dreieck.core.words.headings import heading_of
 from dreieck.core.words.reading import by_position
 from dreieck.files.delimited.writing import guarded
@@ -41,6 +40,7 @@ PAGE = 60
 """How many landings are shown at once; more come as one scrolls."""
 _BEFORE = 4
 """So many landings before the one that is asked for are shown, too."""
+_ROOM = 40
 MAX_ROWS = 1_000_000
 
 
@@ -243,7 +243,7 @@ def lines_of(
     cell: Cell,
     reference: int,
 ) -> Iterator[Line]:
-    value = _shown(opened, sheet, cell)
+    value = text_at(opened.calculation, sheet, cell, _ROOM) or "empty"
     state = state_of(cell, findings)
     for number, shift in enumerate(shift_log(block.shape, block.start, cell)):
         if reference not in (-1, number):
@@ -255,12 +255,6 @@ def lines_of(
         )  # fmt: skip
 
 
-def _shown(opened: OpenWorkbook, sheet: Sheet, cell: Cell) -> str:
-    look = look_at(sheet, cell)
-    value = opened.calculation.value(sheet.name, cell)
-    return shown_text(value, look, locale=opened.workbook.locale) or "empty"
-
-
 def _reads(opened: OpenWorkbook, home: Sheet, reference: Reference, cell: Cell) -> tuple[str, str]:
     """What a landing reads in the headings of the sheet, and the value that stands there."""
     area = reference.area(cell)
@@ -270,7 +264,8 @@ def _reads(opened: OpenWorkbook, home: Sheet, reference: Reference, cell: Cell) 
     sheet = opened.workbook.sheet(name)
     if area.size > 1:
         return heading_of(sheet, area) or area.text, f"{sheet.count(area):,} filled"
-    return heading_of(sheet, area) or area.text, _shown(opened, sheet, area.first)
+    value = text_at(opened.calculation, sheet, area.first, _ROOM) or "empty"
+    return heading_of(sheet, area) or area.text, value
 
 
 def _moved(shift: Shift) -> str:

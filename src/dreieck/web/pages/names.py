@@ -10,7 +10,7 @@ from fastapi import APIRouter, Form, HTTPException, Request
 from starlette.responses import RedirectResponse, Response
 
 from dreieck.core.budget import WorkEnded
-from dreieck.core.calculate import look_at
+from dreieck.core.calculate import text_at
 from dreieck.core.editing.lifting import input_cells
 from dreieck.core.editing.naming import (
     area_said,
@@ -31,10 +31,8 @@ from dreieck.core.formula.printer import area_text, place_text
 from dreieck.core.grid import Area, Cell
 from dreieck.core.sheet.edits import Edit
 from dreieck.core.sheet.names import Named
-from dreieck.core.sheet.sheet import Sheet
 from dreieck.core.sheet.workbook import Workbook
 from dreieck.core.values import Place
-from dreieck.core.values.look import shown_text
 from dreieck.core.words.headings import heading_of
 from dreieck.core.words.named import stands_for, what_it_holds
 from dreieck.core.words.reading import by_position
@@ -49,6 +47,7 @@ router = APIRouter(include_in_schema=False)
 ENTRY = Entry(4, "names", "Names", "/workbooks/{workbook}/names")
 
 _LISTED = 500
+_ROOM = 20
 _Edits = Callable[[], list[Edit]]
 Text = Annotated[str, Form(max_length=10_000)]
 Revision = Annotated[int, Form(ge=-1, le=MAX_NUMBER)]
@@ -295,17 +294,11 @@ def _inputs(opened: OpenWorkbook) -> list[InputLine]:
             cell.text,
             place_text(Place(sheet.name, cell)),
             heading_of(sheet, Area.of(cell)) or "",
-            _value(opened, sheet, cell),
+            text_at(opened.calculation, sheet, cell, _ROOM) or "empty",
         )
         for sheet in opened.workbook.sheets
         for cell in input_cells(sheet)[:_LISTED]
     ]
-
-
-def _value(opened: OpenWorkbook, sheet: Sheet, cell: Cell) -> str:
-    look = look_at(sheet, cell)
-    value = opened.calculation.value(sheet.name, cell)
-    return shown_text(value, look, 20, opened.workbook.locale) or "empty"
 
 
 def _rewritings(

@@ -9,7 +9,7 @@ from typing import Annotated
 from fastapi import APIRouter, Query, Request
 from starlette.responses import Response
 
-from dreieck.core.calculate import look_at
+from dreieck.core.calculate import text_at
 from dreieck.core.editing.ordering import (
     MAX_KEYS,
     Ordered,
@@ -22,7 +22,6 @@ from dreieck.core.exceptions import DreieckError
 from dreieck.core.formula.printer import sheet_text
 from dreieck.core.grid import Area, Cell, column_letters
 from dreieck.core.sheet.sheet import Sheet
-from dreieck.core.values.look import shown_text
 from dreieck.core.words.counting import listed
 from dreieck.core.words.headings import heading_above
 from dreieck.store import OpenWorkbook
@@ -32,6 +31,7 @@ from dreieck.web.workbench.actions.ordering import Order, in_order
 router = APIRouter(include_in_schema=False)
 _MAX_COLUMNS = 200
 _ROWS, _COLUMNS, _STRAYS = 8, 5, 6
+_ROOM = 20
 
 
 @dataclass(frozen=True)
@@ -84,7 +84,7 @@ def preview(
 def _preview(opened: OpenWorkbook, sheet: Sheet, rows: Area, made: Ordered) -> Preview:
     columns = range(rows.left, min(rows.right + 1, rows.left + _COLUMNS))
     shown = [
-        (row, [_shown(opened, sheet, Cell(column, row)) for column in columns])
+        (row, [text_at(opened.calculation, sheet, Cell(column, row), _ROOM) for column in columns])
         for row in islice(made.rows, _ROWS)
     ]
     strays = [(_where(sheet, each), each) for each in made.strays[:_STRAYS]]
@@ -96,9 +96,3 @@ def _where(sheet: Sheet, stray: Stray) -> str:
     """Where the formulas stand, with their sheet if that is another one."""
     where = listed(stray.areas)
     return where if stray.sheet == sheet.name else f"{sheet_text(stray.sheet)}!{where}"
-
-
-def _shown(opened: OpenWorkbook, sheet: Sheet, cell: Cell) -> str:
-    look = look_at(sheet, cell)
-    value = opened.calculation.value(sheet.name, cell)
-    return shown_text(value, look, 20, opened.workbook.locale)
