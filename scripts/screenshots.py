@@ -14,7 +14,7 @@ import uvicorn
 from playwright.sync_api import Page, sync_playwright
 
 from dreieck.demo import OUTSIDE
-from dreieck.demo.outside import create_outside
+from dreieck.outside import create_outside
 from dreieck.web.app import create_app
 from dreieck.web.settings import Settings
 

@@ -11,7 +11,7 @@ from datetime import UTC, datetime
 import pytest
 from command import run
 
-from dreieck.demo.outside import FIGURES, figure
+from dreieck.outside import FIGURES, figure
 
 COMMAND = [sys.executable, "-m", "dreieck.cli.main"]
 

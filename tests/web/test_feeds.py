@@ -12,9 +12,9 @@ import pytest
 from starlette.testclient import TestClient
 from web_page import Page
 
+from dreieck import outside
 from dreieck.core.sheet.feed import Reading
-from dreieck.demo import outside
-from dreieck.demo.outside import create_outside
+from dreieck.outside import create_outside
 from dreieck.web import sources
 from dreieck.web.sources import answer, asked
 

@@ -66,7 +66,7 @@ def outside(
     ] = None,
 ) -> None:
     """Start a small outside world that tells made-up figures, for trying feeds out."""
-    from dreieck.cli.serving import serve_outside
+    from dreieck.cli.outside import serve_outside
 
     serve_outside(port, listener)
 

@@ -8,7 +8,6 @@ import subprocess
 import sys
 from collections.abc import Iterator
 from contextlib import ExitStack, contextmanager
-from threading import Thread
 from typing import Any
 
 import typer
@@ -17,7 +16,6 @@ from fastapi import FastAPI
 
 from dreieck.cli.connections import BoundedConnection
 from dreieck.demo import OUTSIDE
-from dreieck.demo.outside import FIGURES, create_outside
 from dreieck.store import StoreError
 from dreieck.web.app import create_app
 from dreieck.web.settings import Settings
@@ -59,25 +57,6 @@ def _serve(settings: Settings, listener: socket.socket) -> None:
         server_header=False,
     )
     uvicorn.Server(config).run(sockets=[listener])
-
-
-def serve_outside(port: int, listener: int | None) -> None:
-    """Serve the outside world of the demo until stopped.
-
-    With the number of a socket that listens already, it ends when standard input does.
-    """
-    if listener is None:
-        typer.echo(f"Outside is at http://127.0.0.1:{port}, with {', '.join(FIGURES)}.")
-    config = uvicorn.Config(create_outside(), port=port, fd=listener, log_level="warning")
-    server = uvicorn.Server(config)
-
-    def end() -> None:
-        sys.stdin.read()
-        server.should_exit = True
-
-    if listener is not None:
-        Thread(target=end, daemon=True).start()
-    server.run()
 
 
 @contextmanager
