@@ -5,14 +5,14 @@ The module touches no page, so it is asked as it stands, with made-up answers.
 
 import pytest
 
-SENT = {"sheet": 2, "home": 0, "anchor": "C5", "focus": "C5", "also": "", "left": 1, "top": 1,
+SENT = {"sheet": 2, "home": 0, "anchor": "C5", "focus": "C5", "inner": "", "also": "", "left": 1, "top": 1,
         "writing": "", "text": None, "flipped": False, "fresh": False,
         "source": "", "target": "", "landing": "", "values": "", "step": ""}  # fmt: skip
 WRITING = {**SENT, "writing": "C5", "text": "=B5"}
 LED = {**SENT, "sheet": 3, "anchor": "A9", "focus": "A9", "top": 4}
 REHEARSED = {**SENT, "writing": "C5", "text": "=$B5", "source": "C5", "target": "C5:C9"}
 FILL = {key: REHEARSED[key] for key in ("source", "target", "landing", "values", "step")}
-PLACE = {key: LED[key] for key in ("sheet", "home", "anchor", "focus", "left", "top")}
+PLACE = {key: LED[key] for key in ("sheet", "home", "anchor", "focus", "inner", "left", "top")}
 
 
 def case(*, does=(), sent=SENT, now=SENT, led=LED, insists=False, **times):

@@ -52,7 +52,7 @@ def test_a_row_is_typed_faster_than_the_server_answers(slow_bench):
 def test_keys_pressed_before_the_first_picture_wait_for_it(bench):
     held = hold_the_first(bench.page)
     bench.page.reload()
-    bench.page.wait_for_function("document.activeElement.id === 'cell-line'")
+    bench.page.wait_for_function("document.activeElement.id === 'active-cell'")
     bench.go_to("H3")
     bench.type("7")
     bench.keys("Enter")

@@ -42,7 +42,7 @@ _UNKNOWN = (
 
 def _told(workbook: Workbook, steps: Sequence[Step], state: PageState) -> str:
     """What to say where the cell that is written into holds something else now, or is gone."""
-    home, cell = state.home or state.sheet, Cell.parse(state.writing or state.anchor)
+    home, cell = state.home or state.sheet, _written_at(state)
     there = followed_cell(steps, home, cell)
     if there is None:
         return (
@@ -61,6 +61,10 @@ def _told(workbook: Workbook, steps: Sequence[Step], state: PageState) -> str:
     )
 
 
+def _written_at(state: PageState) -> Cell:
+    return Cell.parse(state.writing) if state.writing else state.active
+
+
 def _follow(workbook: Workbook, steps: Sequence[Step], state: PageState) -> None:
     home, shown = state.home or state.sheet, state.sheet
 
@@ -73,7 +77,7 @@ def _follow(workbook: Workbook, steps: Sequence[Step], state: PageState) -> None
         return found.text if found else ""
 
     if state.text is not None:
-        at, text = Cell.parse(state.writing or state.anchor), state.text
+        at, text = _written_at(state), state.text
 
         def length(end: int) -> int:
             return len(followed_text(workbook, steps, home, at, text[:end])) if end > 0 else end
@@ -83,7 +87,9 @@ def _follow(workbook: Workbook, steps: Sequence[Step], state: PageState) -> None
     if state.writing and state.proving < 0:
         state.writing = cell(state.writing, home)
     state.anchor, state.focus = cell(state.anchor, shown), cell(state.focus, shown)
+    state.inner = cell(state.inner, shown) if state.inner else ""
     state.also = ",".join(filter(None, (area(e, shown) for e in state.also.split(",") if e)))
+    state.over = ",".join(filter(None, (area(e, home) for e in state.over.split(",") if e)))
     if state.target:
         state.source = area(state.source, home) if state.source else ""
         state.target = area(state.target, home)

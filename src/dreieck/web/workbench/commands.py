@@ -39,7 +39,7 @@ _SIDES = (("row", "above", ""), ("row", "below", "down"), ("column", "to the lef
 
 def _commands() -> list[Command]:
     by_key = [
-        Command(key.does, key.action, key.wish, key.act, key.keys)
+        Command(key.does, key.action, key.wish, key.act, key.said)
         for key in KEYS
         if key.action or key.act not in ("", "commands")
     ]
@@ -93,7 +93,7 @@ def _commands() -> list[Command]:
         Command("cut", act="cut", keys="Ctrl + X"),
         Command("paste", act="paste", keys="Ctrl + V"),
         Command("clear the selection", "clear", keys="Delete"),
-        Command("add a sheet", "add-sheet"),
+        Command("copy a link to the selected cells", act="copy-link"),
         Command("duplicate this sheet", "duplicate-sheet"),
     ]
     every = by_key + inserted + lines + forms + edges + charts + moved + others

@@ -14,14 +14,16 @@ _SAID: dict[When, str] = {
     "rehearsing": "while rehearsing",
     "checking": "in a filled block",
 }
-_CODES = {".": "Period", ",": "Comma"}
+_NAMES = {"Space": " "}
+_CODES = {".": "Period", ",": "Comma", " ": "Space"}
 
 
 class Key(NamedTuple):
     """A key, what it does, and when it matters.
 
     It asks for an ``action`` with a ``wish``, or is an ``act`` of the page itself; keys that
-    the browser handles together with others have neither. ``foot`` is the text for the foot.
+    the browser handles together with others have neither. ``foot`` is the text for the foot,
+    ``also`` another key that does the same.
     """
 
     keys: str
@@ -31,6 +33,12 @@ class Key(NamedTuple):
     wish: Mapping[str, str | int] = MappingProxyType({})
     act: str = ""
     foot: str = ""
+    also: str = ""
+
+    @property
+    def said(self) -> str:
+        """All keys that do it."""
+        return f"{self.keys} or {self.also}" if self.also else self.keys
 
     @property
     def says_when(self) -> str:
@@ -44,10 +52,25 @@ KEYS = (
     Key("Ctrl + click", "select one more area, to paste into, clear or mark together",
         "selecting"),
     Key("Ctrl + arrows", "jump to the edge of the data", "selecting"),
-    Key("Enter, Tab", "keep the entry and go down, or right; with Shift the other way", "always"),
-    Key("Esc", "discard the entry, drop the rehearsal, end an aim or a trial", "always"),
+    Key("Home, End", "to the first column, or the last cell of the row that is filled; with Ctrl"
+        " to A1, or the last cell of the sheet", "selecting"),
+    Key("Page Up, Page Down", "a view up or down", "selecting"),
+    Key("Ctrl + A", "select all that is filled; once more, the whole sheet", "selecting",
+        action="select-all"),
+    Key("Ctrl + Space", "select whole columns", "selecting", act="whole-columns"),
+    Key("Shift + Space", "select whole rows", "selecting", act="whole-rows"),
+    Key("Enter, Tab", "keep the entry and go down, or right; with Shift the other way; in a"
+        " selected area round and round", "always"),
+    Key("Ctrl + Enter", "keep the entry in all selected cells", "writing"),
+    Key("Alt + Enter", "break the line in a text", "writing"),
+    Key("Esc", "close the suggestions, discard the entry, drop the rehearsal, end an aim or a"
+        " trial; from anywhere back to the cell", "always"),
     Key("Delete", "clear the selection", "selecting"),
-    Key("Alt + W", "write on in the selected cell", "selecting", act="write", foot="write"),
+    Key("Alt + W", "write on at the desk", "selecting", act="write", foot="write"),
+    Key("F2", "write on in the cell; while writing, arrows point or move the caret", "always",
+        act="write-in-cell"),
+    Key("Alt + E", "open the formula part by part: what each is worth, which branch was taken",
+        "always", action="open-formula"),
     Key("Alt + C", "column of the reference under the caret: moves or stays", "writing",
         action="lock", wish={"axis": "column"}, foot="column moves or stays"),
     Key("Alt + R", "row of the reference under the caret: moves or stays", "writing",
@@ -63,6 +86,14 @@ KEYS = (
         action="walk", wish={"rows": 1}, foot="next landing"),
     Key("Alt + K", "previous landing", "checking",
         action="walk", wish={"rows": -1}, foot="previous landing"),
+    Key("Alt + D", "do the mend on top of what is found", "checking", act="mend", foot="mend"),
+    Key("Alt + Shift + J", "next finding on this sheet", "checking",
+        action="walk-findings", wish={"rows": 1}),
+    Key("Alt + Shift + K", "previous finding on this sheet", "checking",
+        action="walk-findings", wish={"rows": -1}),
+    Key("Alt + Y", "aim: point at what the landing should read; again for the next reference",
+        "checking", action="aim-next"),
+    Key("Alt + X", "the whole shift log of the block", "checking", act="shift-log"),
     Key("Alt + V", "next view: values, formulas, both", "always", act="next-view"),
     Key("Alt + N", "name the selection", "selecting", act="name", foot="name"),
     Key("Alt + M", "prove: state what must hold for the selection", "selecting",
@@ -83,6 +114,7 @@ KEYS = (
         act="address"),
     Key("Alt + .", "next sheet", "always", action="show-sheet", wish={"columns": 1}),
     Key("Alt + ,", "previous sheet", "always", action="show-sheet", wish={"columns": -1}),
+    Key("Alt + Shift + S", "add a sheet", "always", action="add-sheet"),
     Key("Alt + S", "rename, duplicate, move or delete this sheet", "always", act="this-sheet"),
     Key("arrows, or a click", "point at the cell that the formula should read", "writing"),
     Key("Ctrl + arrows", "point as far as the edge of the data; with Shift at all up to there",
@@ -98,24 +130,45 @@ KEYS = (
     Key("Ctrl + K", "all that can be done, by name", "always", act="commands"),
     Key("Ctrl + C, X, V", "copy, cut, paste", "selecting"),
     Key("Ctrl + Z", "undo", "always", action="undo"),
-    Key("Ctrl + Shift + Z", "redo", "always", action="redo"),
+    Key("Ctrl + Y", "redo", "always", action="redo", also="Ctrl + Shift + Z"),
+    Key("F6", "to the next region: desk, cells, panel, sheets, top bar; with Shift back", "always",
+        act="next-region"),
+    Key("Shift + F6", "to the region before", "always", act="previous-region"),
+    Key("Alt + 1", "to the desk", "always", act="to-desk"),
+    Key("Alt + 2", "to the cells", "always", act="to-grid"),
+    Key("Alt + 3", "to the panel", "always", act="to-panel"),
+    Key("Alt + 4", "to the sheets and views", "always", act="to-sheets"),
+    Key("Alt + 5", "to the top bar", "always", act="to-top"),
     Key("?", "this help", "selecting"),
 )  # fmt: skip
 
 
 def for_browser() -> list[dict[str, object]]:
-    """The keys that stand for one thing each, as a browser names their presses."""
+    """The keys that stand for one thing each: by the letter that a layout gives.
+
+    ``code`` is the physical key, for layouts that give no Latin letters.
+    """
     return [
         {
-            "code": _CODES.get(key.keys[-1], f"Key{key.keys[-1]}"),
-            "modifiers": " ".join(key.keys.lower().split(" + ")[:-1]),
+            **_press(pressed),
+            "when": key.when,
             "action": key.action,
             "wish": dict(key.wish),
             "act": key.act,
         }
         for key in KEYS
         if key.action or key.act
+        for pressed in (key.keys, key.also)
+        if pressed
     ]
+
+
+def _press(pressed: str) -> dict[str, str]:
+    *modifiers, last = pressed.split(" + ")
+    key = _NAMES.get(last, last)
+    digit = f"Digit{key}" if key.isdecimal() else f"Key{key}"
+    code = key if len(key) > 1 else _CODES.get(key, digit)
+    return {"key": key.lower(), "code": code, "modifiers": " ".join(modifiers).lower()}
 
 
 def for_foot(when: When) -> list[Key]:

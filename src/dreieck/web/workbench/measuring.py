@@ -52,6 +52,10 @@ def _length(text: str, look: Look) -> float:
 
 def lines_of(text: str, look: Look, width: int) -> int:
     """Into how many lines a text is broken in a cell of so many pixels, between its words."""
+    return sum(_broken(line, look, width) for line in text.split("\n"))
+
+
+def _broken(text: str, look: Look, width: int) -> int:
     room, lines, used = width - _PADDING, 1, 0.0
     for word in text.split():
         size = _length(word, look)

@@ -25,7 +25,7 @@ class InView(BaseModel):
 
     ``width`` and ``height`` are those of the window in pixels; ``reveal`` is a cell that is to
     be brought into view; ``step`` is the panel's, where it was turned by hand. ``working`` says
-    that formulas are worked out in numbers.
+    that formulas are worked out in numbers, ``parts`` that they are laid out part by part.
     """
 
     revision: Number = 0
@@ -38,18 +38,20 @@ class InView(BaseModel):
     view: View = "values"
     step: Step = ""
     working: bool = False
+    parts: bool = False
 
 
 class Selected(BaseModel):
-    """What is selected: from the active cell ``anchor`` to ``focus``.
+    """What is selected: from ``anchor`` to ``focus``.
 
-    ``also`` are further areas, with commas between them. ``copied`` is the number of a sheet
+    Entries go to ``inner``, a cell in that area, or to ``anchor`` where there is none. ``also`` are further areas, with commas between them. ``copied`` is the number of a sheet
     and the area on it that was copied last, ``look_taken`` those whose look is given on;
     ``chart`` is the number of the chart that is chosen, 0 if none is.
     """
 
     anchor: str = "A1"
     focus: str = "A1"
+    inner: str = ""
     also: str = Field("", max_length=4000)
     copied: str = ""
     look_taken: str = ""
@@ -59,12 +61,12 @@ class Selected(BaseModel):
     @property
     def active(self) -> Cell:
         """The cell that entries go to. Raises AddressError."""
-        return Cell.parse(self.anchor)
+        return Cell.parse(self.inner or self.anchor)
 
     @property
     def selection(self) -> Area:
         """The selected area. Raises AddressError."""
-        return Area.spanned(self.active, Cell.parse(self.focus))
+        return Area.spanned(Cell.parse(self.anchor), Cell.parse(self.focus))
 
     @property
     def places(self) -> list[Area]:
@@ -75,18 +77,19 @@ class Selected(BaseModel):
     def select(self, area: Area) -> None:
         """Select an area, its first cell active, and bring it into view."""
         self.anchor, self.focus, self.also = area.first.text, area.last.text, ""
-        self.chart = 0
+        self.chart, self.inner = 0, ""
         self.reveal = area.first.text
 
     def stand(self, cell: Cell) -> None:
         """Select one cell."""
         self.anchor = self.focus = cell.text
-        self.also, self.chart = "", 0
+        self.also, self.inner, self.chart = "", "", 0
 
 
 class Written(BaseModel):
     """What is written: ``text`` into the cell ``writing``; None where nothing is.
 
+    ``over`` are the areas that were selected when it was begun, where they are several cells.
     ``home`` is the sheet that is written or rehearsed on, if another one is shown. ``flipped``
     says that the text came from a switch of a kept formula, ``fresh`` that it was begun by
     typing, so that arrow keys point. ``pointed_from`` is where the reference begins in it that
@@ -97,6 +100,7 @@ class Written(BaseModel):
 
     home: Number = 0
     writing: str = ""
+    over: str = Field("", max_length=4000)
     text: str | None = Field(None, max_length=MAX_TEXT)
     caret: Number = 0
     flipped: bool = False
@@ -109,7 +113,7 @@ class Written(BaseModel):
 
     def stop_writing(self) -> None:
         """Nothing is being written any more."""
-        self.writing, self.text, self.caret = "", None, 0
+        self.writing, self.over, self.text, self.caret = "", "", None, 0
         self.rule_for, self.rule_index, self.proving = "", -1, -1
         self.flipped, self.fresh, self.pointed_from, self.home = False, False, -1, 0
 
@@ -174,7 +178,7 @@ class PageState(Tried, Rehearsed, Written, Selected, InView):
     @property
     def place(self) -> str:
         """The sheet's number and the active cell."""
-        return f"{self.sheet} {self.anchor}"
+        return f"{self.sheet} {self.active.text}"
 
     @property
     def trying(self) -> bool:

@@ -23,7 +23,7 @@ from dreieck.core.editing.stating import NEW
 from dreieck.core.exceptions import DreieckError, SheetError
 from dreieck.core.functions import Function
 from dreieck.core.functions.statements import FORMS
-from dreieck.core.grid import Area, Cell
+from dreieck.core.grid import MAX_COLUMN, MAX_ROW, Area, Cell
 from dreieck.core.words.suggest import Argument, Suggestion, current_argument, suggestions
 from dreieck.store import BusyError, Library, OpenWorkbook, OutOfDate, StoreError, all_locked
 from dreieck.web.answers import TheLibrary, TheWorkbook, fragment, page
@@ -37,6 +37,7 @@ from dreieck.web.workbench.catching_up import catch_up
 from dreieck.web.workbench.desk import desk, moved_text
 from dreieck.web.workbench.drawn import TheDrawn
 from dreieck.web.workbench.foot import foot
+from dreieck.web.workbench.heard import heard
 from dreieck.web.workbench.keys import When, for_browser, for_foot
 from dreieck.web.workbench.long_forms import LongFormRoute
 from dreieck.web.workbench.page_state import Asked, PageState
@@ -71,6 +72,8 @@ def workbench(request: Request, opened: TheWorkbook, sheet_id: int) -> Response:
         opened=opened,
         sheet=sheet,
         keys=for_browser(),
+        rows=MAX_ROW,
+        columns=MAX_COLUMN,
         effects=effects(),
     )
 
@@ -210,7 +213,9 @@ def _draw(opened: OpenWorkbook, state: PageState, *, insists: bool) -> Drawing:
     situation = Situation(opened, state)
     # What is seen comes first: where time runs out behind it, its values are known.
     picture = scene(situation, insists=insists)
-    return _context(situation), picture
+    context = _context(situation)
+    picture.heard = heard(situation, context["desk"], context["panel"], context["foot"])
+    return context, picture
 
 
 def _leave_lost_sheet(opened: OpenWorkbook, state: PageState) -> bool:

@@ -21,6 +21,7 @@ from dreieck.core.values.style import Tone
 from dreieck.web.colours import COLOURS, colour_of
 from dreieck.web.workbench.charts_shown import ChartShown, charts_in_view
 from dreieck.web.workbench.dressed import dressed_as
+from dreieck.web.workbench.heard import Heard
 from dreieck.web.workbench.measuring import fits, room_in
 from dreieck.web.workbench.page_state import PageState, held
 from dreieck.web.workbench.situation import Situation
@@ -95,6 +96,7 @@ class Scene(BaseModel):
     unfinished: bool = False
     """Whether some values had to wait; the page asks for them again."""
     insists: bool
+    heard: Heard = Heard()
     state: dict[str, Any]
     columns: AxisShown
     rows: AxisShown

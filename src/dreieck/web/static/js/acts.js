@@ -3,17 +3,31 @@ import { chartPictures, leaveChart } from "./charts.js";
 import { ask } from "./asking.js";
 import { copy, pasteByButton } from "./clipboard.js";
 import { note } from "./notice.js";
-import { act, show } from "./exchange.js";
+import { act, allKept, show, whenAnswered } from "./exchange.js";
 import { closeFinder, findAlike, openFinder, replaceAll } from "./finder.js";
-import { enter } from "./moving.js";
-import { selected, set, state } from "./state.js";
-import { desk, discard, drop, keep, land, write, writingNow } from "./writing.js";
+import { enter, selectLines } from "./moving.js";
+import { nextRegion, toRegion } from "./regions.js";
+import { active, selected, set, state } from "./state.js";
+import { desk, discard, drop, inCell, keep, land, write, writingNow } from "./writing.js";
 
 const form = document.getElementById("page-state");
 let pointed = "";
 
 export const OWN_ACTS = {
   write: () => write(desk),
+  "write-in-cell": writeInCell,
+  "whole-columns": () => selectLines(0),
+  "whole-rows": () => selectLines(1),
+  "next-region": () => nextRegion(1),
+  "previous-region": () => nextRegion(-1),
+  "to-desk": () => toRegion("desk"),
+  "to-grid": () => toRegion("grid"),
+  "to-panel": () => toRegion("panel"),
+  "to-sheets": () => toRegion("sheets"),
+  "to-top": () => toRegion("top"),
+  mend: mendFirst,
+  "shift-log": shiftLog,
+  "copy-link": copyLink,
   keep: () => (state.target ? land() : enter("down")),
   discard,
   drop,
@@ -82,6 +96,29 @@ function takePointed() {
   const name = pointed;
   pointed = "";
   return encodeURIComponent(name);
+}
+
+// While an entry is written, its arrows point, or move the caret.
+function writeInCell() {
+  if (writingNow()) set({ fresh: !state.fresh });
+  else write(inCell);
+}
+
+function mendFirst() {
+  const first = document.querySelector("#panel .mend [data-action=mend]");
+  if (first) first.click();
+  else note("Nothing is found here that a mend is known for.");
+}
+
+async function shiftLog() {
+  if (writingNow()) keep("");
+  await whenAnswered();
+  if (allKept()) location.assign(`${form.dataset.pages}${state.sheet}/log?cell=${active()}`);
+}
+
+async function copyLink() {
+  await navigator.clipboard.writeText(location.href);
+  note(`A link to ${selected()} is copied.`);
 }
 
 async function copyWorking() {

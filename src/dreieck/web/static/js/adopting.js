@@ -21,8 +21,8 @@ export function adoption({ request, does, sent, now, times, answer }) {
 }
 
 // The cell that was chosen after a move was asked for, though before it was sent: it stays chosen.
-function chosenSince(request, does, { anchor, focus, also }, times) {
-  return does.moves && times.selected > request.asked ? { anchor, focus, also } : {};
+function chosenSince(request, does, { anchor, focus, inner, also }, times) {
+  return does.moves && times.selected > request.asked ? { anchor, focus, inner, also } : {};
 }
 
 // Whether an entry was begun while a move was on its way: it belongs into the cell that this led to.
@@ -37,8 +37,8 @@ function rehearsal({ source, target, landing, values, step, text, writing, flipp
 }
 
 // The hands went on on the sheet that the move led to, and in its cell unless they chose another.
-function place({ sheet, home, anchor, focus, left, top }, request, now, times) {
+function place({ sheet, home, anchor, focus, inner, left, top }, request, now, times) {
   if (times.selected > request.asked) return { sheet, home };
   const writing = now.text === null ? {} : { writing: anchor };
-  return { sheet, home, anchor, focus, left, top, ...writing };
+  return { sheet, home, anchor, focus, inner, left, top, ...writing };
 }

@@ -1,6 +1,7 @@
 // The dialog: it asks what the server says, and keys typed before it is open wait for it.
 import { whenAnswered } from "./exchange.js";
 import { problem, refusal, refused, tell } from "./notice.js";
+import { typeLate } from "./typing.js";
 
 const dialog = document.getElementById("dialog");
 const listeners = [];
@@ -49,12 +50,27 @@ export function onDialog(listener) {
 }
 
 // A key for the open dialog whose turn came late.
-export function keyInDialog({ key }) {
+export function keyInDialog({ key, shiftKey }) {
   if (!dialog.open) return false;
   const place = document.activeElement;
   if (key === "Escape") dialog.close();
-  else if (key === "Enter") place.form ? place.form.requestSubmit() : place.click();
+  else if (key === "Tab") stepTo(place, shiftKey ? -1 : 1);
+  else if (key === "Enter") isField(place) && place.form ? place.form.requestSubmit() : place.click();
+  else typeLate({ key, shiftKey });
   return true;
+}
+
+function isField({ tagName }) {
+  return tagName === "INPUT" || tagName === "SELECT";
+}
+
+// The next control of the dialog, as Tab would find it.
+function stepTo(place, step) {
+  const all = [...dialog.querySelectorAll("a[href], button, input, select, textarea, summary")];
+  const reached = all.filter(
+    (each) => !each.disabled && each.type !== "hidden" && each.tabIndex >= 0 && each.checkVisibility(),
+  );
+  reached.at((reached.indexOf(place) + step) % reached.length)?.focus();
 }
 
 dialog.addEventListener("click", (event) => {

@@ -6,7 +6,7 @@ import { hideGuide, showGuide } from "./guide.js";
 import { tell } from "./notice.js";
 import { box, under } from "./places.js";
 import { set, state } from "./state.js";
-import { inCell, keep, writingNow } from "./writing.js";
+import { keep, toCells, writingNow } from "./writing.js";
 
 const layer = document.getElementById("charts");
 // The charts in view by their numbers: figure, picture, and what it shows.
@@ -63,14 +63,14 @@ function begin(number, { width, height }) {
   const picture = globalThis.echarts.init(body, null, { renderer: "svg", width, height });
   picture.on("click", ({ seriesIndex, dataIndex }) => {
     const mark = known.get(number).drawn.series[seriesIndex]?.marks[dataIndex];
-    if (mark && !dragged) act("go-to", { to: mark.place }).then(() => inCell.focus());
+    if (mark && !dragged) act("go-to", { to: mark.place }).then(() => toCells());
   });
   return { figure, picture, drawn: null, size: `${width} ${height}` };
 }
 
 function discardChart(number, { figure, picture }) {
   picture.dispose();
-  if (figure.contains(document.activeElement)) inCell.focus();
+  if (figure.contains(document.activeElement)) toCells();
   figure.remove();
   known.delete(number);
 }
@@ -135,7 +135,7 @@ export function focusChosen() {
 export function leaveChart() {
   set({ chart: 0 });
   show({ reveal: state.anchor });
-  inCell.focus();
+  toCells();
 }
 
 export const chartPictures = {

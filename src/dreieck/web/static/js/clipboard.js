@@ -3,7 +3,8 @@
 import { act, knownRevision } from "./exchange.js";
 import { refusal, tell } from "./notice.js";
 import { selected, set, state } from "./state.js";
-import { inCell, writingNow } from "./writing.js";
+import { holdPaste } from "./holding.js";
+import { activeCell, writingNow } from "./writing.js";
 
 const form = document.getElementById("page-state");
 const workbook = form.dataset.at.split("/")[2];
@@ -77,7 +78,7 @@ function ours() {
   return (
     !writingNow() &&
     !state.target &&
-    (here === inCell || here === document.body) &&
+    (here === activeCell || here === document.body) &&
     !document.querySelector("dialog[open]")
   );
 }
@@ -90,6 +91,16 @@ function onOurs(name, does) {
   });
 }
 
+// What is pasted before the server's word on the keys before it keeps its place among them.
+document.addEventListener(
+  "paste",
+  (event) => {
+    if (!holdPaste(event.clipboardData?.getData("text/plain") ?? "", paste)) return;
+    event.preventDefault();
+    event.stopImmediatePropagation();
+  },
+  true,
+);
 onOurs("copy", () => copy(false));
 onOurs("cut", () => copy(true));
 onOurs("paste", (event) => paste(event.clipboardData?.getData("text/plain") ?? ""));

@@ -1,8 +1,8 @@
 // The finder: what it asks for, and how one goes from one place that was found to the next.
 import { act } from "./exchange.js";
 import { refusal } from "./notice.js";
-import { selected, state } from "./state.js";
-import { inCell } from "./writing.js";
+import { active, selected, state } from "./state.js";
+import { toCells } from "./writing.js";
 
 const finder = document.getElementById("finder");
 const form = () => document.getElementById("finder-form");
@@ -17,7 +17,7 @@ export async function openFinder() {
 
 export function closeFinder() {
   finder.hidden = true;
-  inCell.focus();
+  toCells();
 }
 
 export function replaceAll() {
@@ -26,7 +26,7 @@ export function replaceAll() {
 }
 
 export function findAlike() {
-  const like = { like: state.anchor };
+  const like = { like: active() };
   htmx.ajax("GET", foundAt(), { target: "#found", values: like });
 }
 

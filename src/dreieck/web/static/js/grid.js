@@ -1,5 +1,5 @@
 // Draws the cells in view.
-import { address, holds, letters } from "./address.js";
+import { address, area, cell, holds, letters, span } from "./address.js";
 import { scene } from "./exchange.js";
 import { HEAD_WIDTH, grid, measure } from "./places.js";
 import { state } from "./state.js";
@@ -8,17 +8,21 @@ const table = grid.querySelector("table");
 
 export function drawCells() {
   measure();
-  const cells = new Map(scene.cells.map((cell) => [`${cell.column},${cell.row}`, cell]));
+  const cells = new Map(scene.cells.map((each) => [`${each.column},${each.row}`, each]));
   const { lines: columns, fixed } = scene.columns;
   table.style.width = `${HEAD_WIDTH + columns.reduce((sum, column) => sum + column.size, 0)}px`;
   const head = make("tr");
-  head.append(heading("", HEAD_WIDTH));
+  const corner = make("td");
+  corner.className = "corner";
+  corner.style.width = `${HEAD_WIDTH}px`;
+  head.append(corner);
   for (const { number, size, gap } of columns)
     head.append(heading(letters(number), size, { column: number }, gap));
   table.tHead.replaceChildren(head);
   table.tBodies[0].replaceChildren(
     ...scene.rows.lines.map((row) => {
       const line = make("tr");
+      line.setAttribute("aria-rowindex", row.number);
       line.append(heading(row.number, HEAD_WIDTH, { row: row.number }, row.gap));
       columns.forEach(({ number }, index) => {
         const next = index + 1 === fixed ? undefined : columns[index + 1];
@@ -30,29 +34,30 @@ export function drawCells() {
   );
 }
 
-function drawn(cell, column, { number: row, size }, spills) {
+function drawn(held, column, { number: row, size }, spills) {
   const box = make("td");
   box.dataset.cell = address([column, row]);
+  box.setAttribute("aria-colindex", column);
   box.style.height = `${size}px`;
-  if (!cell) return box;
-  box.className = cell.kind;
+  if (!held) return box;
+  box.className = held.kind;
   if (scene.rehearsed && holds(scene.rehearsed, [column, row])) box.classList.add("rehearsed");
-  if (spills && cell.kind.startsWith("text") && !cell.kind.includes("heading"))
+  if (spills && held.kind.startsWith("text") && !held.kind.includes("heading"))
     box.classList.add("spill");
-  box.textContent = cell.shown;
-  if (cell.spans) spanOver(box, cell);
-  const formula = cell.kind.includes("formula");
+  box.textContent = held.shown;
+  if (held.spans) spanOver(box, held);
+  const formula = held.kind.includes("formula");
   if (formula && state.view === "formulas") {
     box.classList.add("as-formula");
-    box.textContent = cell.typed;
+    box.textContent = held.typed;
   } else if (formula && state.view === "both") {
     const below = make("small");
-    below.textContent = cell.typed;
+    below.textContent = held.typed;
     box.append(below);
   }
-  if (cell.hidden)
-    box.title = `${cell.hidden}: the column is too narrow; two clicks on the edge of its heading fit it`;
-  else if (formula) box.title = cell.typed;
+  if (held.hidden)
+    box.title = `${held.hidden}: the column is too narrow; two clicks on the edge of its heading fit it`;
+  else if (formula) box.title = held.typed;
   return box;
 }
 
@@ -74,10 +79,15 @@ function heading(text, width, where = {}, gap = false) {
   box.classList.toggle("gap", gap);
   if (gap) box.title = "What stands before it is hidden";
   Object.assign(box.dataset, where);
+  box.scope = where.row ? "row" : "col";
+  if (where.column) box.setAttribute("aria-colindex", where.column);
   return box;
 }
 
-export function lightHeadings([left, top, right, bottom]) {
+// Tells which headings and cells the selection is in.
+export function markSelected() {
+  const places = [...state.also.split(",").filter(Boolean).map(area), chosen()];
+  const [left, top, right, bottom] = chosen();
   for (const box of table.querySelectorAll("th")) {
     const { column, row } = box.dataset;
     box.classList.toggle(
@@ -85,6 +95,14 @@ export function lightHeadings([left, top, right, bottom]) {
       (column >= left && column <= right) || (row >= top && row <= bottom),
     );
   }
+  for (const box of table.tBodies[0].querySelectorAll("td")) {
+    const at = cell(box.dataset.cell);
+    box.setAttribute("aria-selected", String(places.some((each) => holds(each, at))));
+  }
+}
+
+function chosen() {
+  return span(cell(state.anchor), cell(state.focus));
 }
 
 function make(name) {

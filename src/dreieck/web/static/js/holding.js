@@ -2,7 +2,8 @@
 import { dialogComes, keyInDialog, onDialog } from "./asking.js";
 import { isOnItsWay, onScene, scene, waits } from "./exchange.js";
 import { state } from "./state.js";
-import { opensSoon } from "./writing.js";
+import { insert, typeLate } from "./typing.js";
+import { activeCell, opensSoon, writingNow } from "./writing.js";
 
 const NEEDS_WORD = ["Tab", "Enter", "ArrowLeft", "ArrowRight", "ArrowUp", "ArrowDown"];
 const held = [];
@@ -12,6 +13,8 @@ let handle = null;
 export function holdBack(event) {
   if (event.isComposing || (!held.length && !mustWait(event))) return false;
   if (["Shift", "Control", "Alt", "Meta"].includes(event.key) || loadsAnew(event)) return false;
+  // What is pasted comes as an event of its own, and waits then.
+  if (pastes(event)) return false;
   event.preventDefault();
   const { key, code, ctrlKey, metaKey, altKey, shiftKey } = event;
   held.push({ key, code, ctrlKey, metaKey, altKey, shiftKey, preventDefault: noted });
@@ -26,6 +29,17 @@ function noted() {
 // A page that waits in vain can always be loaded anew.
 function loadsAnew({ key, ctrlKey, metaKey }) {
   return key === "F5" || ((ctrlKey || metaKey) && key.toLowerCase() === "r");
+}
+
+function pastes({ key, ctrlKey, metaKey, altKey }) {
+  return (ctrlKey || metaKey) && !altKey && key.toLowerCase() === "v";
+}
+
+// The same for what is pasted: into the entry that is open then, or else as cells.
+export function holdPaste(text, asCells) {
+  if (!held.length && !mustWait({ key: "Tab" })) return false;
+  held.push({ paste: () => (writingNow() || document.activeElement !== activeCell ? insert(text) : asCells(text)) });
+  return true;
 }
 
 // The same for a press on a cell, which either points at it for a formula or keeps the formula.
@@ -47,8 +61,9 @@ function isUnclear() {
   return state.text.startsWith("=") && state.pointed_from < 0 && scene?.text !== state.text;
 }
 
-function mustWait({ key, altKey, press }) {
+function mustWait({ key, altKey, press, paste }) {
   if (press) return isUnclear();
+  if (paste) return mustWait({ key: "Tab" });
   if (dialogComes() || !scene) return true;
   if (!waits()) return false;
   if (opensSoon()) return true;
@@ -63,43 +78,21 @@ function mustWait({ key, altKey, press }) {
 function release() {
   while (held.length && !mustWait(held[0])) {
     const event = held.shift();
-    if (event.press) {
-      event.press();
+    if (event.press ?? event.paste) {
+      (event.press ?? event.paste)();
       continue;
     }
     const plain = !event.ctrlKey && !event.metaKey && !event.altKey;
-    if (plain && event.key.length === 1) insert(event.key);
+    const types = plain && event.key.length === 1;
+    if (types && document.activeElement !== activeCell) insert(event.key);
     else if (keyInDialog(event)) continue;
-    else if (plain && event.key === "Backspace" && state.text !== null) insert("", 1);
     else {
       handle(event);
-      if (!event.isUsed && plain) moveCaret(event);
+      if (event.isUsed) continue;
+      if (types) insert(event.key);
+      else typeLate(event);
     }
   }
-}
-
-// What the browser would have done with an arrow that had to wait.
-function moveCaret({ key, shiftKey }) {
-  const step = { ArrowLeft: -1, ArrowRight: 1 }[key];
-  const place = document.activeElement;
-  if (!step || state.text === null || place.tagName !== "INPUT") return;
-  const { selectionStart, selectionEnd } = place;
-  const to = Math.max((step < 0 ? selectionStart : selectionEnd) + step, 0);
-  if (!shiftKey) place.setSelectionRange(to, to);
-  else if (step < 0) place.setSelectionRange(to, selectionEnd, "backward");
-  else place.setSelectionRange(selectionStart, to);
-  place.dispatchEvent(new Event("select"));
-}
-
-function insert(text, back = 0) {
-  const place = document.activeElement;
-  if (place.tagName !== "INPUT") return;
-  const from =
-    place.selectionStart === place.selectionEnd
-      ? place.selectionStart - back
-      : place.selectionStart;
-  place.setRangeText(text, Math.max(from, 0), place.selectionEnd, "end");
-  place.dispatchEvent(new InputEvent("input", { bubbles: true }));
 }
 
 onScene(() => queueMicrotask(release));

@@ -2,30 +2,39 @@
 import { perform } from "./acting.js";
 import { OWN_ACTS, help } from "./acts.js";
 import { chartKey } from "./charts.js";
-import { cell } from "./address.js";
+import { address, cell } from "./address.js";
 import { act, scene, show } from "./exchange.js";
 import { hush } from "./notice.js";
-import { set, state } from "./state.js";
-import { enter, go, page, tab } from "./moving.js";
+import { active, selected, set, state } from "./state.js";
+import { enter, go, page, stand, tab } from "./moving.js";
 import { handOver, holdBack } from "./holding.js";
 import { suggestionKey } from "./suggesting.js";
-import { desk, discard, drop, inCell, keep, land, writingNow } from "./writing.js";
+import {
+  activeCell,
+  breakLine,
+  desk,
+  discard,
+  drop,
+  inCell,
+  keep,
+  keepInAll,
+  land,
+  toCells,
+  write,
+  writingNow,
+} from "./writing.js";
 
 const ARROWS = { ArrowLeft: [-1, 0], ArrowRight: [1, 0], ArrowUp: [0, -1], ArrowDown: [0, 1] };
 const form = document.getElementById("page-state");
 const KEYS = JSON.parse(form.dataset.keys);
 const goTo = document.getElementById("address");
+// What the browser does itself in a field for text.
+const OF_FIELDS = ["undo", "redo", "dress", "select-all", "whole-columns", "whole-rows"];
 
 function pressed(event) {
   if (event.isComposing || event.defaultPrevented || suggestionKey(event)) return;
   const here = document.activeElement;
-  const ours =
-    here === desk ||
-    here === inCell ||
-    here === document.body ||
-    here.closest("#panel, .desk, .above-grid, .band, .chart");
-  if (here === goTo) return inAddress(event);
-  if (!ours || document.querySelector("dialog[open]")) return;
+  if (document.querySelector("dialog[open], :popover-open")) return;
   const modifiers = [
     event.ctrlKey || event.metaKey ? "ctrl" : "",
     event.altKey ? "alt" : "",
@@ -33,15 +42,47 @@ function pressed(event) {
   ]
     .filter(Boolean)
     .join(" ");
-  const key = KEYS.find((each) => each.code === event.code && each.modifiers === modifiers);
-  // While an entry is written, its own undo is the browser's.
-  if (key && !(writingNow() && ["undo", "redo"].includes(key.action) && !state.target))
-    done(event, OWN_ACTS[key.act] ?? (() => perform(key.action, key.wish)));
-  else if (here.closest(".band")) inBand(event);
+  const key = keyOf(event, modifiers);
+  if (key && isHere(key, here)) done(event, () => ask(key));
+  else if (here === goTo) inAddress(event);
   else if (here.closest(".chart")) {
     if (chartKey(event)) event.preventDefault();
-  } else if (event.key in ARROWS) arrow(event, ARROWS[event.key], modifiers);
-  else if (here.tagName === "INPUT" || here === document.body) other(event, here);
+  } else if (isCells(here)) inCells(event, modifiers);
+  else if (here === desk && event.key === "Enter") done(event, () => write(desk));
+  else if (event.key === "Escape") done(event, leaveRegion);
+  else if (event.key in ARROWS && modifiers.startsWith("alt")) arrow(event, ARROWS[event.key], modifiers);
+}
+
+// The key by the letter that the layout gives; by its place where that gives none of ours.
+function keyOf({ key, code }, modifiers) {
+  const named = key.length > 1 && !["Dead", "Process", "Unidentified"].includes(key);
+  const letter = named || /^[a-z0-9., ]$/i.test(key) ? key.toLowerCase() : "";
+  return KEYS.find(
+    (each) => each.modifiers === modifiers && (letter ? each.key === letter : each.code === code),
+  );
+}
+
+// While an entry is written, and in other fields, the usual keys are the browser's.
+function isHere(key, here) {
+  if (!OF_FIELDS.includes(key.action) && !OF_FIELDS.includes(key.act)) return true;
+  if (isCells(here)) return !writingNow() || Boolean(state.target);
+  return !["INPUT", "TEXTAREA", "SELECT"].includes(here.tagName) && key.key !== " ";
+}
+
+function ask({ action, act: own, wish }) {
+  if (own) OWN_ACTS[own]();
+  else perform(action, wish);
+}
+
+// Where keys are for the cells: on the active one, in an entry, and where nothing has them.
+function isCells(here) {
+  const writes = here === inCell || (here === desk && (writingNow() || state.target));
+  return writes || here === activeCell || here === document.body;
+}
+
+function inCells(event, modifiers) {
+  if (event.key in ARROWS) arrow(event, ARROWS[event.key], modifiers);
+  else other(event);
 }
 
 function arrow(event, [columns, rows], modifiers) {
@@ -49,7 +90,7 @@ function arrow(event, [columns, rows], modifiers) {
   if (modifiers === "alt shift") return done(event, () => act("alongside", { columns, rows }));
   const widen = modifiers.includes("shift");
   if (writingNow() && !state.target) return whileWriting(event, columns, rows, widen, modifiers);
-  if (state.target || document.activeElement.closest("#panel input")) return;
+  if (state.target) return;
   if (modifiers.startsWith("ctrl")) return done(event, () => act("jump", { columns, rows, widen }));
   if (modifiers === "" || modifiers === "shift") done(event, () => go(columns, rows, widen));
 }
@@ -70,24 +111,23 @@ function whileWriting(event, columns, rows, widen, modifiers) {
   }
 }
 
-function other(event, here) {
-  const { key, shiftKey } = event;
-  if (here.closest("#panel")) {
-    if (key === "Escape") done(event, leavePanel);
-    return;
-  }
-  if (key === "Enter" && state.target) done(event, () => land());
+function other(event) {
+  const { key, shiftKey, altKey } = event;
+  const ctrl = event.ctrlKey || event.metaKey;
+  if (key === "Enter" && state.aiming >= 0) done(event, () => act("find-locks", { to: selected() }));
+  else if (key === "Enter" && state.target) done(event, () => land());
   else if (key === "Escape") done(event, escape);
+  else if (key === "Enter" && ctrl) done(event, keepInAll);
+  else if (key === "Enter" && altKey) done(event, breakLine);
   else if (key === "Enter") done(event, () => enter(shiftKey ? "up" : "down"));
-  else if (key === "Tab") done(event, () => tab(shiftKey ? "left" : "right"));
+  else if (key === "Tab" && !ctrl && !altKey) done(event, () => tab(shiftKey ? "left" : "right"));
   else if (writingNow() || state.target) return;
   else if (key === "Delete" || key === "Backspace") done(event, () => act("clear"));
   else if (key === "PageDown" || key === "PageUp")
     done(event, () => page(key === "PageDown" ? 1 : -1, shiftKey));
   else if (key === "Home")
-    done(event, () =>
-      event.ctrlKey ? act("go-to", { to: "A1" }) : go(1 - cell(state.focus)[0], 0, shiftKey),
-    );
+    done(event, () => stand(ctrl ? "A1" : address([1, cell(shiftKey ? state.focus : active())[1]]), shiftKey));
+  else if (key === "End") done(event, () => act("go-far", { end: ctrl ? "sheet" : "row", widen: shiftKey }));
   else if (key === "?") done(event, help);
 }
 
@@ -96,10 +136,10 @@ function done(event, action) {
   action();
 }
 
-// From the panel back to the cells; what was aimed there is over.
-function leavePanel() {
+// Back to the cells; what was aimed from the panel is over.
+function leaveRegion() {
   if (state.aiming >= 0) act("stop-aim");
-  inCell.focus();
+  toCells();
 }
 
 function escape() {
@@ -108,7 +148,7 @@ function escape() {
   else if (writingNow()) discard();
   else if (state.look_taken) giveNoMore();
   else if (state.trial) act("give-back");
-  else if (state.anchor !== state.focus) go(0, 0, false);
+  else if (state.anchor !== state.focus) stand(active(), false);
 }
 
 function giveNoMore() {
@@ -117,17 +157,12 @@ function giveNoMore() {
   show();
 }
 
-// In the band of looks keys do what they do in any form.
-function inBand(event) {
-  if (event.key === "Escape") done(event, () => inCell.focus());
-}
-
 function inAddress(event) {
   if (event.key === "Enter") act("go-to", { to: goTo.value.trim() });
-  else if (event.key === "Escape") goTo.value = state.anchor;
+  else if (event.key === "Escape") goTo.value = active();
   else return;
   event.preventDefault();
-  inCell.focus();
+  toCells();
 }
 
 handOver(pressed);

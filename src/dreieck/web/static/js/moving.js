@@ -1,45 +1,85 @@
 // The selection moves with the hands; the server is told where it is.
-import { address, cell } from "./address.js";
+import { LAST, address, cell, span } from "./address.js";
 import { show } from "./exchange.js";
 import { hush } from "./notice.js";
 import { drawOverlay } from "./overlay.js";
 import { scrollable, stepped } from "./places.js";
-import { set, state } from "./state.js";
+import { active, set, state } from "./state.js";
 import { keep } from "./writing.js";
 
 // The column where a row of entries began, one beside the other.
 let tabbedFrom = null;
+const STEPS = { down: [0, 1], up: [0, -1], right: [1, 0], left: [-1, 0] };
 
 // Keeps the entry and moves on, back to the column where a row of entries began.
 export function enter(move) {
   const back = tabbedFrom !== null && move === "down" ? tabbedFrom : null;
   tabbedFrom = null;
   keep(move);
+  if (goRound(move)) return;
   if (back) set({ anchor: address([back, cell(state.anchor)[1]]) });
   step(move);
 }
 
 export function tab(move) {
-  tabbedFrom ??= cell(state.writing || state.anchor)[0];
+  const from = cell(state.writing || active())[0];
   keep(move);
+  if (goRound(move)) return;
+  tabbedFrom ??= from;
   step(move);
 }
 
 // The selection moves at once; the server has been told the same.
 function step(move) {
-  const [columns, rows] = { down: [0, 1], up: [0, -1], right: [1, 0], left: [-1, 0] }[move];
-  const next = address(stepped(cell(state.anchor), columns, rows));
+  const next = address(stepped(cell(state.anchor), ...STEPS[move]));
   set({ anchor: next, focus: next, step: "" });
   show({ reveal: next });
 }
 
+// In a selected area the entries go round and round; the server has been told the same.
+function goRound(move) {
+  const [left, top, right, bottom] = span(cell(state.anchor), cell(state.focus));
+  const size = [right - left + 1, bottom - top + 1];
+  if (size[0] * size[1] === 1 || state.also) return false;
+  const [column, row] = cell(active());
+  const place = [column - left, row - top];
+  // The axis that is walked along, and the step on it.
+  const along = move === "down" || move === "up" ? 1 : 0;
+  const index = place[1 - along] * size[along] + place[along] + STEPS[move][along];
+  const next = (index + size[0] * size[1]) % (size[0] * size[1]);
+  const there = [];
+  there[along] = next % size[along];
+  there[1 - along] = Math.floor(next / size[along]);
+  const at = address([left + there[0], top + there[1]]);
+  const { anchor, focus, also } = state;
+  set({ anchor, focus, also, inner: at, step: "" });
+  drawOverlay();
+  show({ reveal: at });
+  return true;
+}
+
 export function go(columns, rows, widen) {
+  const from = cell(widen ? state.focus : active());
+  stand(address(stepped(from, columns, rows)), widen);
+}
+
+// Selects a cell, or everything up to it.
+export function stand(place, widen) {
   hush();
   tabbedFrom = null;
-  const next = address(stepped(cell(widen ? state.focus : state.anchor), columns, rows));
-  set(widen ? { focus: next } : { anchor: next, focus: next, step: "" });
+  set(widen ? { focus: place } : { anchor: place, focus: place, step: "" });
   drawOverlay();
-  show({ reveal: next });
+  show({ reveal: place });
+}
+
+// Selects the whole columns, axis 0, or rows that the selection lies in.
+export function selectLines(axis) {
+  const area = span(cell(state.anchor), cell(state.focus));
+  area[1 - axis] = 1;
+  area[3 - axis] = LAST[1 - axis];
+  set({ anchor: address(area.slice(0, 2)), focus: address(area.slice(2)) });
+  drawOverlay();
+  show();
 }
 
 export function page(direction, widen) {

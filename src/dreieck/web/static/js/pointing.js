@@ -10,7 +10,7 @@ import { about } from "./acts.js";
 import { drawOverlay } from "./overlay.js";
 import { grasped, startDrag } from "./dragging.js";
 import { startSizing } from "./sizing.js";
-import { desk, inCell, keep, write, writingNow } from "./writing.js";
+import { desk, inCell, keep, toCells, write, writingNow } from "./writing.js";
 
 let hold = null;
 // How far from what it moves the pointer grasped it.
@@ -45,7 +45,7 @@ grid.addEventListener("pointerdown", (event) => {
   }
   const kind = event.shiftKey || event.ctrlKey || event.metaKey ? "" : grasped(at, event);
   if (kind) {
-    inCell.focus();
+    toCells();
     pull = startDrag(kind, at);
     return;
   }
@@ -64,7 +64,7 @@ function pressed(at, widen, more) {
     return act("look-at", { to: address(at.cell) });
   if (writingNow()) keep("");
   else hush();
-  inCell.focus();
+  toCells();
   // With Ctrl one more area is selected.
   startSelect(at, widen, more ? [state.also, selected()].filter(Boolean).join(",") : "");
 }
@@ -102,7 +102,7 @@ for (const name of ["pointerup", "pointercancel"]) {
     if (selecting && state.look_taken && name === "pointerup") act("give-look");
     selecting = false;
     pulled = false;
-    if (document.activeElement !== desk) inCell.focus();
+    if (document.activeElement !== desk) toCells();
   });
 }
 

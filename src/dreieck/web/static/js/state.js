@@ -10,6 +10,7 @@ export const BAR = 12;
 // Nothing is written.
 export const NOTHING = {
   writing: "",
+  over: "",
   text: null,
   caret: 0,
   flipped: false,
@@ -32,8 +33,10 @@ export const state = {
   view: "values",
   step: "",
   working: false,
+  parts: false,
   anchor: "A1",
   focus: "A1",
+  inner: "",
   also: "",
   copied: "",
   look_taken: "",
@@ -61,6 +64,7 @@ export const times = { now: 0, begun: 0, selected: 0, ended: 0 };
 export function set(changes) {
   // Another active cell ends the selection of several areas, and of a chart.
   if ("anchor" in changes && !("also" in changes)) state.also = "";
+  if (("anchor" in changes || "focus" in changes) && !("inner" in changes)) state.inner = "";
   if ("anchor" in changes || changes.text != null) state.chart = 0;
   Object.assign(state, changes);
   times.now += 1;
@@ -72,6 +76,18 @@ export function set(changes) {
 export function begin(changes) {
   set(changes);
   times.begun = times.now;
+}
+
+// The cell that entries go to.
+export function active() {
+  return state.inner || state.anchor;
+}
+
+// The areas that an entry which begins now can be kept in, where they are several cells.
+export function coveredNow() {
+  return state.also || state.anchor !== state.focus
+    ? [state.also, selected()].filter(Boolean).join(",")
+    : "";
 }
 
 // The area that is selected, as text.

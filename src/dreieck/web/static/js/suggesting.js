@@ -6,6 +6,8 @@ import { desk, drawWriting, inCell } from "./writing.js";
 const box = document.getElementById("suggest-place");
 
 const FLAG = 18;
+// For which text the suggestions were closed.
+let closedFor = null;
 
 function options() {
   return [...document.querySelectorAll("#suggest [role=option]")];
@@ -16,15 +18,28 @@ function chosen() {
 }
 
 export function drawSuggestions() {
-  const place =
-    document.activeElement === inCell && inCell.classList.contains("open") ? inCell : desk;
+  const writesInCell = document.activeElement === inCell && inCell.classList.contains("open");
+  const place = writesInCell ? inCell : desk;
   const frame = place.getBoundingClientRect();
-  box.hidden = state.text === null || !box.textContent.trim();
-  box.style.left = `${Math.min(frame.left, window.innerWidth - 470)}px`;
-  // The flag of the cell stays in reach; where there is no room below, it is told above.
+  if (state.text !== closedFor) closedFor = null;
+  box.hidden = state.text === null || closedFor !== null || !box.textContent.trim();
+  const room = { width: window.innerWidth, height: window.innerHeight };
+  box.style.left = `${Math.max(Math.min(frame.left, room.width - box.offsetWidth - 8), 8)}px`;
+  // The flag of the cell stays in reach; where there is more room above than below, it is told there.
   const below = frame.bottom + (place === inCell ? FLAG : 4);
-  const above = frame.top - box.offsetHeight - 4;
-  box.style.top = `${below + box.offsetHeight < window.innerHeight ? below : above}px`;
+  const isAbove = room.height - below < Math.min(box.scrollHeight, frame.top);
+  box.style.maxHeight = `${Math.max(isAbove ? frame.top - 12 : room.height - below - 8, 60)}px`;
+  box.style.top = `${isAbove ? frame.top - box.offsetHeight - 4 : below}px`;
+  for (const each of [desk, inCell]) tellOf(each, each === place);
+}
+
+// The place that is written in tells whether suggestions are open, and which one is chosen.
+function tellOf(place, isHere) {
+  const isOpen = isHere && !box.hidden && options().length > 0;
+  place.parentElement.setAttribute("aria-expanded", String(isOpen));
+  const at = isOpen ? chosen() : null;
+  if (at) place.setAttribute("aria-activedescendant", at.id);
+  else place.removeAttribute("aria-activedescendant");
 }
 
 // Handles a key while suggestions are shown, and tells whether it was one of theirs.
@@ -32,6 +47,12 @@ export function suggestionKey(event) {
   if (box.hidden) return false;
   const all = options();
   const at = all.indexOf(chosen());
+  if (event.key === "Escape") {
+    closedFor = state.text;
+    drawSuggestions();
+    event.preventDefault();
+    return true;
+  }
   if (!all.length || event.altKey || event.ctrlKey || event.metaKey) return false;
   if (event.key === "Tab" && !event.shiftKey) take(chosen() ?? all[0]);
   else if (event.key === "Enter" && chosen()) take(chosen());
@@ -45,6 +66,7 @@ export function suggestionKey(event) {
 function choose(all, index) {
   all.forEach((option, each) => option.setAttribute("aria-selected", String(each === index)));
   all[index].scrollIntoView({ block: "nearest" });
+  drawSuggestions();
 }
 
 function take(option) {

@@ -4,21 +4,24 @@ import { perform } from "./acting.js";
 import { OWN_ACTS, openFile, pointName, setView } from "./acts.js";
 import "./commands.js";
 import { drawCharts, focusChosen } from "./charts.js";
-import { cell, span } from "./address.js";
 import { ask, closeWhenDone, dialogComes } from "./asking.js";
 import { pasteAs } from "./clipboard.js";
 import { acceptFiles } from "./dropping.js";
 import { act, drawnFor, onScene, scene, show } from "./exchange.js";
-import { set, state } from "./state.js";
-import { drawCells, lightHeadings } from "./grid.js";
+import { active, set, state } from "./state.js";
+import { drawCells, markSelected } from "./grid.js";
 import { grid } from "./places.js";
 import "./keyboard.js";
 import "./leaving.js";
 import { drawOverlay } from "./overlay.js";
 import "./pointing.js";
+import "./hearing.js";
+import "./regions.js";
+import { rove } from "./roving.js";
+import "./staying.js";
 import { drawSuggestions } from "./suggesting.js";
 import { drawBars } from "./scrolling.js";
-import { drawWriting, inCell } from "./writing.js";
+import { drawWriting, toCells } from "./writing.js";
 
 acceptFiles(openFile);
 
@@ -32,14 +35,15 @@ function draw() {
   drawWriting();
   drawBars();
   drawSuggestions();
-  lightHeadings(span(cell(state.anchor), cell(state.focus)));
+  markSelected();
+  rove();
   // Of many sheets the one that is shown is in view, with its button.
   const current = document.querySelector("#sheets [aria-current]");
   for (const each of [current?.nextElementSibling, current])
     each?.scrollIntoView({ inline: "nearest", block: "nearest" });
   const address = document.getElementById("address");
   if (document.activeElement !== address)
-    address.value = state.proving >= 0 ? "proof" : state.writing || state.anchor;
+    address.value = state.proving >= 0 ? "proof" : state.writing || active();
   document.getElementById("start-fast").hidden =
     scene.cells.length > 0 || scene.used[1] > 1 || state.text !== null;
 }
@@ -54,7 +58,9 @@ document.addEventListener("click", (event) => {
   const control = event.target.closest(CONTROLS);
   if (!control) return;
   event.preventDefault();
-  used(control);
+  // Who presses a switch or a tab by key stays there; a sheet, a mend or a step lead to the cells.
+  const stays = event.detail === 0 && control.matches("[role=radio], [role=tab], .band button, .tile, .history button, [data-action=walk]");
+  used(control, stays);
 });
 
 // What is pressed may be drawn anew before the button comes up again: then no click follows.
@@ -76,9 +82,18 @@ document.addEventListener(
   true,
 );
 
-const TAKES_FOCUS = ["write", "help", "looks", "address", "find", "find-alike", "replace-all"];
+const TAKES_FOCUS = [
+  "write",
+  "write-in-cell",
+  "next-region",
+  "previous-region",
+  "to-desk",
+  "to-panel",
+  "to-sheets",
+  "to-top",
+  "help", "looks", "address", "find", "find-alike", "replace-all"];
 
-function used(control) {
+function used(control, byKey = false) {
   const { action, act: own, step, view, ask: question, close, paste, ...wish } = control.dataset;
   if (close !== undefined) dialog.close();
   if (question) return ask(question);
@@ -90,8 +105,7 @@ function used(control) {
     set({ step, chart: 0 });
     show();
   }
-  if (!TAKES_FOCUS.includes(own))
-    (document.activeElement?.closest(".line") ? document.activeElement : inCell).focus();
+  if (!TAKES_FOCUS.includes(own) && !document.activeElement?.closest(".line, dialog[open]") && !byKey) toCells();
 }
 
 document.querySelector(".above-grid").addEventListener(
@@ -107,7 +121,7 @@ document.addEventListener("change", ({ target }) => {
   const { choose, as, ...wish } = target.dataset;
   if (!choose) return;
   act(choose, { ...wish, [as]: target.value });
-  inCell.focus();
+  toCells();
 });
 
 // How fills are done is remembered in this browser.
@@ -131,10 +145,10 @@ document.addEventListener("submit", (event) => {
     Object.fromEntries([...fields.keys()].map((key) => [key, fields.getAll(key).join("\n")])),
   );
   if (form.closest("dialog")) closeWhenDone();
-  else inCell.focus();
+  else toCells();
 });
 
-dialog.addEventListener("close", () => inCell.focus());
+dialog.addEventListener("close", toCells);
 
 // A link from another page names the cell to show, or the name that is to be pointed anew.
 const link = new URLSearchParams(location.search);
@@ -149,4 +163,4 @@ new ResizeObserver(() => {
   if (grid.clientWidth > drawnFor.width || grid.clientHeight > drawnFor.height) show();
 }).observe(grid);
 document.fonts.ready.then(draw);
-inCell.focus();
+toCells();

@@ -1,11 +1,14 @@
 // The two places where an entry is written, the desk and the cell, kept in step.
 import { area, cell } from "./address.js";
 import { actNow, onScene, scene, show, waits } from "./exchange.js";
-import { NOTHING, begin, set, standsApart, state } from "./state.js";
+import { NOTHING, active, begin, coveredNow, set, standsApart, state } from "./state.js";
 import { box, grid } from "./places.js";
 
 export const desk = document.getElementById("desk-line");
 export const inCell = document.getElementById("cell-line");
+// The cell that has the keys while nothing is written; what is typed into it begins an entry.
+export const activeCell = document.getElementById("active-cell");
+const frame = document.getElementById("cell-entry");
 const chips = document.querySelector(".line-chips");
 const buttons = document.querySelectorAll(".line-button");
 
@@ -34,38 +37,73 @@ export function writingNow() {
 
 // Opens the entry of the selected cell for writing, at the desk or in the cell. While an answer is
 // still to come, what the cell holds is not known yet: then it is opened when the answer is there.
-export function write(place = desk) {
+export function write(place = desk, caret = null) {
   if (state.target || writingNow()) return place.focus();
   if (isUnknown()) {
     opening = place;
     return;
   }
   // The scene may still be on its way after the last move, so the cell in view is asked first.
-  const [column, row] = cell(state.anchor);
+  const [column, row] = cell(active());
   const shown = scene.cells.find((each) => each.column === column && each.row === row);
-  const text = shown?.typed ?? (scene.state.anchor === state.anchor ? scene.text : "");
+  const text = shown?.typed ?? ((scene.state.inner || scene.state.anchor) === active() ? scene.text : "");
   set({
-    writing: state.anchor,
+    writing: active(),
+    over: coveredNow(),
     text,
-    caret: text.length,
+    caret: caret ?? text.length,
     flipped: false,
     fresh: false,
     pointed_from: -1,
     step: "",
   });
-  place.value = text;
-  place.focus();
-  place.setSelectionRange(text.length, text.length);
   drawWriting();
+  place.focus();
+  if (caret === null) place.setSelectionRange(text.length, text.length);
   show();
+}
+
+// To the cells: into the entry that is open in one of them, or to the active cell.
+export function toCells() {
+  const open = writingNow() && inCell.classList.contains("open");
+  (open ? inCell : activeCell).focus({ preventScroll: true });
+}
+
+// Text for the active cell, typed or said: it begins an entry, or goes on with the one that is open.
+export function typeInto(text) {
+  frame.hidden = false;
+  inCell.focus({ preventScroll: true });
+  if (writingNow()) inCell.setSelectionRange(state.caret, state.caret);
+  inCell.setRangeText(text, inCell.selectionStart, inCell.selectionEnd, "end");
+  inCell.dispatchEvent(new InputEvent("input", { bubbles: true }));
+}
+
+// A text can have several lines.
+export function breakLine() {
+  const place = document.activeElement === desk ? desk : inCell;
+  if (!writingNow()) write(place);
+  place.setRangeText("\n", place.selectionStart, place.selectionEnd, "end");
+  place.dispatchEvent(new InputEvent("input", { bubbles: true }));
 }
 
 export function keep(move) {
   const sent = actNow("enter", { move });
   stop();
-  inCell.focus();
+  toCells();
   drawWriting();
   return sent;
+}
+
+// Keeps the entry in all cells that were selected when it was begun.
+export function keepInAll() {
+  if (!writingNow()) return;
+  const { over } = state;
+  actNow("enter-in-all");
+  stop();
+  if (over.includes(",")) set({ also: over.slice(0, over.lastIndexOf(",")) });
+  toCells();
+  drawWriting();
+  show();
 }
 
 // Lands the rehearsed fill; the hands are free at once, before the server has answered.
@@ -85,16 +123,21 @@ export function land(wish = {}) {
   return sent;
 }
 
-// Nothing is written any more; the cell that was written is selected, on its own sheet.
+// Nothing is written any more; the cell that was written is selected, on its own sheet, or the
+// area in which entries go round.
 function stop() {
-  const cell =
-    state.writing && state.proving < 0 ? { anchor: state.writing, focus: state.writing } : {};
-  set({ sheet: state.home || state.sheet, home: 0, ...cell, ...NOTHING });
+  const { writing, over } = state;
+  const [first, last] = (over.split(",").at(-1) || writing).split(":");
+  const chosen =
+    writing && state.proving < 0
+      ? { anchor: first, focus: last ?? first, inner: first === writing ? "" : writing }
+      : {};
+  set({ sheet: state.home || state.sheet, home: 0, ...chosen, ...NOTHING });
 }
 
 export function discard() {
   stop();
-  inCell.focus();
+  toCells();
   drawWriting();
   show();
 }
@@ -122,19 +165,30 @@ export function drawWriting() {
 }
 
 function placeInCell(text) {
-  const { x, y, width, height } = box(area(state.writing || state.anchor));
+  const { x, y, width, height } = box(area(state.writing || active()));
   // A condition is written on the desk, so that its own cell can be pointed at, too.
   const open = writingNow() && !state.flipped && !state.home && !standsApart();
-  if (standsApart() && document.activeElement === inCell) desk.focus();
-  const needed = Math.max(width, text.length * 8 + 24);
+  const here = document.activeElement;
+  if (standsApart() && [inCell, activeCell].includes(here)) desk.focus();
+  else if (here === inCell && !open) activeCell.focus({ preventScroll: true });
+  const room = Math.max(width, grid.clientWidth - x - 14);
+  const longest = Math.max(...text.split("\n").map((line) => line.length));
   inCell.classList.toggle("open", open);
-  Object.assign(inCell.style, {
+  frame.hidden = !open;
+  Object.assign(frame.style, {
     left: `${x}px`,
     top: `${y}px`,
-    height: `${height}px`,
-    width: `${open ? Math.min(needed, Math.max(width, grid.clientWidth - x - 14)) : width}px`,
+    minHeight: `${height}px`,
+    maxHeight: `${Math.max(grid.clientHeight - y - 14, height)}px`,
+    width: `${Math.min(Math.max(width, longest * 8 + 24), room)}px`,
   });
-  inCell.setAttribute("aria-label", `Entry of ${state.writing || state.anchor}`);
+  Object.assign(activeCell.style, {
+    left: `${x}px`,
+    top: `${y}px`,
+    width: `${Math.max(width, 1)}px`,
+    height: `${Math.max(height, 1)}px`,
+  });
+  inCell.setAttribute("aria-label", `Entry of ${state.writing || active()}`);
 }
 
 function drawChips(text) {
@@ -152,12 +206,19 @@ function drawChips(text) {
 }
 
 function follow() {
-  chips.style.transform = `translateX(${-desk.scrollLeft}px)`;
+  chips.style.transform = `translateY(${-desk.scrollTop}px)`;
 }
 
 function typed(event) {
   const place = event.target;
-  if (!writingNow()) begin({ writing: state.anchor, flipped: false, fresh: true, step: "" });
+  if (!writingNow())
+    begin({
+      writing: active(),
+      over: coveredNow(),
+      flipped: false,
+      fresh: place === inCell,
+      step: "",
+    });
   set({ text: place.value, caret: place.selectionStart, pointed_from: -1 });
   drawWriting();
   show();
@@ -174,6 +235,21 @@ for (const place of [desk, inCell]) {
   for (const name of ["keyup", "pointerup", "select"]) place.addEventListener(name, caretMoved);
 }
 desk.addEventListener("scroll", follow);
-desk.addEventListener("focus", () => {
-  if (!writingNow() && !state.target) write(desk);
+// Who comes by pointer writes; who comes by key may only be on the way to the switches.
+desk.addEventListener("pointerdown", () => {
+  if (writingNow() || state.target) return;
+  const begins = () => write(desk, desk.selectionStart);
+  desk.addEventListener("pointerup", begins, { once: true });
+  setTimeout(() => desk.removeEventListener("pointerup", begins), 2000);
+});
+
+// What is typed, dictated or composed goes from the active cell into its entry.
+activeCell.addEventListener("beforeinput", (event) => {
+  if (event.isComposing) return;
+  event.preventDefault();
+  if (event.inputType.startsWith("insert") && event.data) typeInto(event.data);
+});
+activeCell.addEventListener("compositionend", (event) => {
+  activeCell.replaceChildren();
+  if (event.data) typeInto(event.data);
 });

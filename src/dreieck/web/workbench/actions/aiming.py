@@ -15,7 +15,9 @@ from dreieck.web.workbench.actions.context import Aim, Context, Effect, Index, T
 from dreieck.web.workbench.actions.locks import formula_at_hand, rewrite
 from dreieck.web.workbench.page_state import held
 
-KEEP_AIMING = frozenset({"show", "show-sheet", "begin-aim", "stop-aim", "find-locks"})
+KEEP_AIMING = frozenset(
+    {"show", "show-sheet", "begin-aim", "aim-next", "stop-aim", "find-locks", "jump", "go-to"}
+)
 """The actions while which one goes on pointing; any other ends it."""
 
 
@@ -30,6 +32,22 @@ def begin_aim(context: Context, wish: Index) -> str:
     landing = place_text(Place(situation.home.name, situation.here))
     tag = circled(state.aiming)
     return f"Point at what {tag} should read in {landing}, on any sheet; Esc ends it."
+
+
+@action()
+def aim_next(context: Context) -> str:
+    """Point at what the first reference should read, or the next one; behind the last, stop."""
+    state, situation = context.state, context.situation()
+    count = len(situation.mentions)
+    if not count:
+        return "No formula with references stands here, so there is nothing to aim."
+    index = state.aiming + 1
+    if index >= count:
+        return stop_aim(context) or "You aim no more."
+    if state.aiming >= 0:
+        state.aiming = index
+        return f"Now point at what {circled(index)} should read; Enter takes the selected cells."
+    return begin_aim(context, Index(index=index))
 
 
 @action(Effect.MOVES)

@@ -9,7 +9,7 @@ from dreieck.core.grid import Area, Cell
 from dreieck.core.sheet.chart import chart_numbered
 from dreieck.core.sheet.edits import SetCells
 from dreieck.core.words.counting import both, many
-from dreieck.web.workbench.actions.context import Context, Effect, Index, To, action
+from dreieck.web.workbench.actions.context import Context, Effect, Index, Steps, To, action
 from dreieck.web.workbench.actions.fills import Landing, land
 from dreieck.web.workbench.finding_cache import findings_on
 from dreieck.web.workbench.page_state import Number
@@ -35,6 +35,27 @@ def mend(context: Context, wish: Choice) -> str:
     edit = chosen.edits[0]
     where = f", in {edit.areas()[0].text}" if isinstance(edit, SetCells) else ""
     return f"Mended{where}: {chosen.says}. Ctrl+Z takes it back."
+
+
+@action(Effect.MOVES)
+def walk_findings(context: Context, wish: Steps) -> str:
+    """Go to the cell of the next finding on the sheet, or the one before, round and round."""
+    state = context.state
+    context.check_nothing_open()
+    found = [f for each in findings_on(context.opened, context.sheet) for f in each.findings]
+    cells = sorted({f.areas[0].first for f in found if f.areas}, key=lambda c: (c.row, c.column))
+    if not cells:
+        return "Nothing is in doubt on this sheet."
+    here = state.active
+    places = [(cell.row, cell.column) for cell in cells]
+    at = (here.row, here.column)
+    if wish.rows > 0:
+        index = next((n for n, place in enumerate(places) if place > at), 0)
+    else:
+        index = next((n for n in reversed(range(len(places))) if places[n] < at), -1)
+    state.stand(cells[index])
+    state.reveal, state.step = cells[index].text, "check"
+    return f"Finding {index % len(cells) + 1} of {len(cells)}, at {cells[index].text}."
 
 
 @action(Effect.MOVES, Effect.REHEARSES)

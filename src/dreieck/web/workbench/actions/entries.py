@@ -2,27 +2,31 @@
 
 from __future__ import annotations
 
+from dataclasses import replace
 from typing import Literal
 
 from pydantic import BaseModel, Field
 
 from dreieck.core.calculate import Block, block_at
 from dreieck.core.calculate.chance import next_seed
+from dreieck.core.editing import laying_out
 from dreieck.core.editing.entering import entered
 from dreieck.core.editing.fill import MAX_FILL, check_target
 from dreieck.core.editing.taking_along import same_shape
 from dreieck.core.exceptions import DreieckError
 from dreieck.core.formula import Shape
-from dreieck.core.grid import LAST, Area, Axis, Cell
+from dreieck.core.grid import LAST, Area, Axis, Cell, Lines
 from dreieck.core.sheet.content import Entry, typed_text
-from dreieck.core.sheet.edits import SetCells, SetSeed
+from dreieck.core.sheet.edits import Edit, SetCells, SetSeed
 from dreieck.core.sheet.sheet import Sheet
 from dreieck.core.words.counting import addresses, many
 from dreieck.web.workbench.actions.context import Context, To, action
 from dreieck.web.workbench.actions.offers import Offer, other_readings
 from dreieck.web.workbench.actions.proofs import keep_proof
 from dreieck.web.workbench.actions.rules import keep_rule
+from dreieck.web.workbench.measuring import fitting_height
 from dreieck.web.workbench.page_state import MAX_PLACES, Number, PageState
+from dreieck.web.workbench.window import USUAL_SIZES
 
 Towards = Literal["", "down", "up", "right", "left"]
 _STEPS: dict[Towards, tuple[Axis, int]] = {
@@ -57,10 +61,13 @@ def enter(context: Context, wish: Move) -> str:
     cell = context.writing_cell
     block = block_at(sheet, cell)
     entry = _keep(context, sheet, cell, state.text)
+    over = _one_area(state)
     state.stop_writing()
     if sheet.id != state.sheet:
         state.sheet, context.insists = sheet.id, True
-    state.select(Area.of(cell))
+    state.select(over or Area.of(cell))
+    if over:
+        state.inner = state.reveal = cell.text
     if entry.problem:
         context.insists = True
         return ""
@@ -129,10 +136,24 @@ def enter_instead(context: Context, wish: Reading) -> str:
 def _keep(context: Context, sheet: Sheet, cell: Cell, text: str) -> Entry:
     """Keep typed text in a cell, if it changes anything; tell how it was understood."""
     entry, content, look = entered(context.opened.workbook, cell, text, sheet.look(cell))
+    if isinstance(content, str) and "\n" in content:
+        look = replace(look, style=replace(look.style, wrap=True))
     if (sheet.content(cell), sheet.look(cell)) != (content, look):
         edit = SetCells.of(sheet.id, {cell: (content, look)})
-        context.change(f"entry in {cell.text}", edit)
+        context.change(f"entry in {cell.text}", edit, *_room_for_lines(context, sheet, cell, edit))
     return entry
+
+
+def _room_for_lines(context: Context, sheet: Sheet, cell: Cell, edit: SetCells) -> list[Edit]:
+    """The edit that makes a row high enough for a text of several lines, where it is not."""
+    content = edit.runs[0].content
+    if not isinstance(content, str) or "\n" not in content:
+        return []
+    calculation = context.opened.calculation.with_edits([edit])
+    needed = fitting_height(calculation, calculation.workbook.sheet(sheet.name), cell.row)
+    if (needed or 0) <= (sheet.layout.rows.at(cell.row).size or USUAL_SIZES["row"]):
+        return []
+    return [laying_out.fitted(sheet, [Lines("row", cell.row, 1)], {cell.row: needed})]
 
 
 @action()
@@ -154,9 +175,64 @@ def clear(context: Context) -> str:
     return ""
 
 
+@action()
+def enter_in_all(context: Context) -> str:
+    """Keep what is written in all cells that were selected; a formula as a fill would put it."""
+    state, sheet = context.state, context.home
+    if state.text is None or state.rule_for or state.proving >= 0:
+        return enter(context, Move())
+    cell = context.writing_cell
+    areas = [Area.parse(each) for each in state.over.split(",") if each] or [Area.of(cell)]
+    for area in areas:
+        check_target(area)
+    entry, content, look = entered(context.opened.workbook, cell, state.text, sheet.look(cell))
+    over = state.over
+    if isinstance(content, Shape):
+        edit = same_shape(sheet, areas, content)
+    else:
+        cells = {each: sheet.look(each) for area in areas for each in area.cells()}
+        if look != cells[cell]:
+            # A percent sign that was typed, say, is meant for all of them.
+            cells = {
+                each: replace(own, form=look.form, decimals=look.decimals)
+                for each, own in cells.items()
+            }
+        edit = SetCells.of(sheet.id, {each: (content, own) for each, own in cells.items()})
+    context.change(f"entry in {addresses(areas)}", edit)
+    state.stop_writing()
+    state.sheet = sheet.id
+    state.select(areas[-1])
+    state.also = over.rpartition(",")[0]
+    context.insists = bool(entry.problem)
+    count = sum(area.size for area in areas)
+    return f"Kept in {many(count, 'cell')}: {addresses(areas)}." if count > 1 else ""
+
+
+def _one_area(state: PageState) -> Area | None:
+    """The area in which entries go round, if one was selected when this one was begun."""
+    return Area.parse(state.over) if state.over and "," not in state.over else None
+
+
+def next_within(area: Area, cell: Cell, move: Towards) -> Cell:
+    """The cell of an area that comes after one, or before it, round and round."""
+    axis, step = _STEPS[move]
+    width, height = area.width, area.height
+    across, down = cell.column - area.left, cell.row - area.top
+    if axis == "row":
+        index = (across * height + down + step) % area.size
+        across, down = divmod(index, height)
+    else:
+        index = (down * width + across + step) % area.size
+        down, across = divmod(index, width)
+    return Cell(area.left + across, area.top + down)
+
+
 def _step(state: PageState, sheet: Sheet, wish: Move) -> None:
-    """Go on to the next cell, past what is hidden."""
-    if wish.move:
+    """Go on to the next cell, past what is hidden; in a selected area to its next one."""
+    if wish.move and state.selection.size > 1 and not state.also:
+        state.inner = next_within(state.selection, state.active, wish.move).text
+        state.reveal, state.step = state.inner, ""
+    elif wish.move:
         axis, step = _STEPS[wish.move]
         here = Cell.parse(state.anchor)
         there = sheet.layout.on(axis).next_shown(here.on(axis) + step, step)

@@ -2,8 +2,12 @@
 
 from __future__ import annotations
 
+from typing import Literal
+
+from pydantic import BaseModel
+
 from dreieck.core.formula.printer import split_sheet
-from dreieck.core.grid import Area, Cell
+from dreieck.core.grid import MAX_COLUMN, MAX_ROW, Area, Cell
 from dreieck.web.workbench.actions.context import Context, Effect, Steps, To, action
 from dreieck.web.workbench.page_state import MAX_PLACES, PageState
 
@@ -25,6 +29,44 @@ def jump(context: Context, wish: Steps) -> str:
     else:
         state.stand(edge)
     state.reveal, state.step = edge.text, ""
+    return ""
+
+
+class Far(BaseModel):
+    """The end of what is filled in the ``row`` or on the ``sheet``."""
+
+    end: Literal["row", "sheet"] = "row"
+    widen: bool = False
+
+
+@action(Effect.MOVES)
+def go_far(context: Context, wish: Far) -> str:
+    """Go to the last cell that is filled, in the row or on the sheet."""
+    state, sheet = context.state, context.sheet
+    here = Cell.parse(state.focus if wish.widen else state.anchor)
+    used = sheet.used() or Area.of(here)
+    if wish.end == "sheet":
+        last = used.last
+    else:
+        in_row = used._replace(top=here.row, bottom=here.row)
+        filled = [cell.column for cell, _ in sheet.filled(in_row)]
+        last = Cell(max(filled, default=1), here.row)
+    if wish.widen:
+        state.focus = last.text
+    else:
+        state.stand(last)
+    state.reveal, state.step = last.text, ""
+    return ""
+
+
+@action(Effect.MOVES)
+def select_all(context: Context) -> str:
+    """Select all that is filled, or the whole sheet where that is selected already."""
+    state = context.state
+    used = context.sheet.used()
+    whole = Area(1, 1, MAX_COLUMN, MAX_ROW)
+    area = whole if used is None or state.selection == used else used
+    state.anchor, state.focus, state.inner, state.also = area.first.text, area.last.text, "", ""
     return ""
 
 

@@ -1,0 +1,22 @@
+// Says aloud where the hands are and what came of it, once they rest: not every step on the way.
+import { onScene, scene, waits } from "./exchange.js";
+import { active, state } from "./state.js";
+import { cell } from "./address.js";
+import { activeCell } from "./writing.js";
+
+const heard = document.getElementById("heard");
+const REST = 120;
+let timer = 0;
+
+onScene(() => {
+  const { cell: at, says } = scene.heard;
+  const [column, row] = cell(active());
+  activeCell.setAttribute("aria-rowindex", row);
+  activeCell.setAttribute("aria-colindex", column);
+  activeCell.setAttribute("aria-label", at === active() ? says : active());
+  clearTimeout(timer);
+  timer = setTimeout(() => {
+    if (waits() || at !== (state.writing || active()) || heard.textContent === says) return;
+    heard.textContent = says;
+  }, REST);
+});
