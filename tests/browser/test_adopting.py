@@ -5,8 +5,8 @@ The module touches no page, so it is asked as it stands, with made-up answers.
 
 import pytest
 
-SENT = {"sheet": 2, "home": 0, "anchor": "C5", "focus": "C5", "inner": "", "also": "", "left": 1, "top": 1,
-        "writing": "", "text": None, "flipped": False, "fresh": False,
+SENT = {"sheet": 2, "home": 0, "anchor": "C5", "focus": "C5", "inner": "", "also": "",
+        "left": 1, "top": 1, "writing": "", "text": None, "flipped": False, "fresh": False,
         "source": "", "target": "", "landing": "", "values": "", "step": ""}  # fmt: skip
 WRITING = {**SENT, "writing": "C5", "text": "=B5"}
 LED = {**SENT, "sheet": 3, "anchor": "A9", "focus": "A9", "top": 4}

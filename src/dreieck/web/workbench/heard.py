@@ -40,7 +40,11 @@ def heard(situation: Situation, desk: Desk, panel: Panel, foot: Foot) -> Heard:
         parts = _cell(situation, desk, panel)
     cell = situation.state.writing or situation.active.text
     says = ". ".join(part for part in parts if part) + "."
-    return Heard(cell=cell, says=_CIRCLED.sub(lambda found: chr(ord(found[0]) - ord("ⓐ") + 97), says))
+    return Heard(cell=cell, says=_CIRCLED.sub(_letter, says))
+
+
+def _letter(circled: re.Match[str]) -> str:
+    return chr(ord(circled[0]) - ord("ⓐ") + ord("a"))
 
 
 def _rehearsal(panel: Panel, desk: Desk) -> Iterator[str]:
@@ -79,7 +83,8 @@ def _cell(situation: Situation, desk: Desk, panel: Panel) -> Iterator[str]:
     marked = f", {role}" if role != "plain" else ""
     yield f"{cell.text}{', ' * bool(called)}{called}{marked}"
     value = situation.value(cell)
-    yield f"error {value.code}: {value.why.rstrip('.')}" if isinstance(value, Error) else panel.value
+    is_error = isinstance(value, Error)
+    yield f"error {value.code}: {value.why.rstrip('.')}" if is_error else panel.value
     if situation.shape:
         yield f"formula {situation.desk_text}"
         if situation.block and situation.block.size > 1:

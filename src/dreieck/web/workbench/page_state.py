@@ -44,9 +44,10 @@ class InView(BaseModel):
 class Selected(BaseModel):
     """What is selected: from ``anchor`` to ``focus``.
 
-    Entries go to ``inner``, a cell in that area, or to ``anchor`` where there is none. ``also`` are further areas, with commas between them. ``copied`` is the number of a sheet
-    and the area on it that was copied last, ``look_taken`` those whose look is given on;
-    ``chart`` is the number of the chart that is chosen, 0 if none is.
+    Entries go to ``inner``, a cell in that area, or to ``anchor`` where there is none. ``also``
+    are further areas, with commas between them. ``copied`` is the number of a sheet and the
+    area on it that was copied last, ``look_taken`` those whose look is given on; ``chart`` is
+    the number of the chart that is chosen, 0 if none is.
     """
 
     anchor: str = "A1"

@@ -36,7 +36,7 @@ from dreieck.web.workbench.trial_shown import TrialShown, trial_shown
 from dreieck.web.workbench.working_shown import WorkingShown, working_shown
 
 TILE_COLUMNS = 8
-TILE_ROWS = 14
+TILE_ROWS = 10
 _NAMED = 6
 _NAMES = 24
 

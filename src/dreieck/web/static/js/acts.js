@@ -5,6 +5,7 @@ import { copy, pasteByButton } from "./clipboard.js";
 import { note } from "./notice.js";
 import { act, allKept, show, whenAnswered } from "./exchange.js";
 import { closeFinder, findAlike, openFinder, replaceAll } from "./finder.js";
+import { unfold } from "./folding.js";
 import { enter, selectLines } from "./moving.js";
 import { nextRegion, toRegion } from "./regions.js";
 import { active, selected, set, state } from "./state.js";
@@ -39,7 +40,10 @@ export const OWN_ACTS = {
     ),
   about,
   "this-sheet": () => document.querySelector("#sheets [data-ask]").click(),
-  looks: () => document.querySelector("#band select").focus(),
+  looks: () => {
+    unfold("looks");
+    document.querySelector("#band select").focus();
+  },
   look: () => (state.look_taken ? act("give-look") : act("take-look")),
   order: () => ask(`${form.dataset.pages}${state.sheet}/order?area=${selected()}`),
   numbers: () => ask(`${form.dataset.pages}${state.sheet}/numbers`),

@@ -55,7 +55,8 @@ export function keyInDialog({ key, shiftKey }) {
   const place = document.activeElement;
   if (key === "Escape") dialog.close();
   else if (key === "Tab") stepTo(place, shiftKey ? -1 : 1);
-  else if (key === "Enter") isField(place) && place.form ? place.form.requestSubmit() : place.click();
+  else if (key === "Enter")
+    isField(place) && place.form ? place.form.requestSubmit() : place.click();
   else typeLate({ key, shiftKey });
   return true;
 }
@@ -68,7 +69,8 @@ function isField({ tagName }) {
 function stepTo(place, step) {
   const all = [...dialog.querySelectorAll("a[href], button, input, select, textarea, summary")];
   const reached = all.filter(
-    (each) => !each.disabled && each.type !== "hidden" && each.tabIndex >= 0 && each.checkVisibility(),
+    (each) =>
+      !each.disabled && each.type !== "hidden" && each.tabIndex >= 0 && each.checkVisibility(),
   );
   reached.at((reached.indexOf(place) + step) % reached.length)?.focus();
 }

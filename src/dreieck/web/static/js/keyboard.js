@@ -50,7 +50,8 @@ function pressed(event) {
   } else if (isCells(here)) inCells(event, modifiers);
   else if (here === desk && event.key === "Enter") done(event, () => write(desk));
   else if (event.key === "Escape") done(event, leaveRegion);
-  else if (event.key in ARROWS && modifiers.startsWith("alt")) arrow(event, ARROWS[event.key], modifiers);
+  else if (event.key in ARROWS && modifiers.startsWith("alt"))
+    arrow(event, ARROWS[event.key], modifiers);
 }
 
 // The key by the letter that the layout gives; by its place where that gives none of ours.
@@ -114,7 +115,8 @@ function whileWriting(event, columns, rows, widen, modifiers) {
 function other(event) {
   const { key, shiftKey, altKey } = event;
   const ctrl = event.ctrlKey || event.metaKey;
-  if (key === "Enter" && state.aiming >= 0) done(event, () => act("find-locks", { to: selected() }));
+  if (key === "Enter" && state.aiming >= 0)
+    done(event, () => act("find-locks", { to: selected() }));
   else if (key === "Enter" && state.target) done(event, () => land());
   else if (key === "Escape") done(event, escape);
   else if (key === "Enter" && ctrl) done(event, keepInAll);
@@ -126,8 +128,11 @@ function other(event) {
   else if (key === "PageDown" || key === "PageUp")
     done(event, () => page(key === "PageDown" ? 1 : -1, shiftKey));
   else if (key === "Home")
-    done(event, () => stand(ctrl ? "A1" : address([1, cell(shiftKey ? state.focus : active())[1]]), shiftKey));
-  else if (key === "End") done(event, () => act("go-far", { end: ctrl ? "sheet" : "row", widen: shiftKey }));
+    done(event, () =>
+      stand(ctrl ? "A1" : address([1, cell(shiftKey ? state.focus : active())[1]]), shiftKey),
+    );
+  else if (key === "End")
+    done(event, () => act("go-far", { end: ctrl ? "sheet" : "row", widen: shiftKey }));
   else if (key === "?") done(event, help);
 }
 

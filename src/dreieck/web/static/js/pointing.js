@@ -28,7 +28,9 @@ let taking = false;
 let pointedAt = {};
 let gripped = -1000;
 
-grid.addEventListener("pointerdown", (event) => {
+grid.addEventListener("pointerdown", goesDown);
+
+function goesDown(event) {
   if (event.button !== 0 || event.target === inCell || event.target.closest(".scroll")) return;
   event.preventDefault();
   grid.setPointerCapture(event.pointerId);
@@ -54,7 +56,7 @@ grid.addEventListener("pointerdown", (event) => {
   began = at.part;
   const press = () => pressed(at, event.shiftKey, event.ctrlKey || event.metaKey);
   if (!holdPress(() => late(press))) press();
-});
+}
 
 function pressed(at, widen, more) {
   if (canPoint()) return startPoint(at, widen);
@@ -87,24 +89,28 @@ grid.addEventListener("pointermove", (event) => {
   hold(at);
 });
 
-for (const name of ["pointerup", "pointercancel"]) {
-  grid.addEventListener(name, (event) => {
-    stopDrift();
-    // Selected lines that were not moved are pressed like others.
-    if (name === "pointerup" && pull?.end() === false) startSelect(under(event), false);
-    hold = null;
-    grasp = [0, 0];
-    pull = null;
-    down = false;
-    if (pulled) act("release");
-    if (taking) act("find-locks", { to: selected() });
-    taking = false;
-    if (selecting && state.look_taken && name === "pointerup") act("give-look");
-    selecting = false;
-    pulled = false;
-    if (document.activeElement !== desk) toCells();
-  });
+for (const name of ["pointerup", "pointercancel"]) grid.addEventListener(name, comesUp);
+
+function comesUp(event) {
+  const isUp = event.type === "pointerup";
+  stopDrift();
+  // Selected lines that were not moved are pressed like others.
+  if (isUp && pull?.end() === false) startSelect(under(event), false);
+  hold = null;
+  grasp = [0, 0];
+  pull = null;
+  down = false;
+  if (pulled) act("release");
+  if (taking) act("find-locks", { to: selected() });
+  taking = false;
+  if (selecting && state.look_taken && isUp) act("give-look");
+  selecting = false;
+  pulled = false;
+  if (document.activeElement !== desk) toCells();
 }
+
+// What a finger does that neither swipes nor scrolls.
+export const onTouch = { down: goesDown, up: comesUp };
 
 grid.addEventListener("dblclick", (event) => {
   const onGrip = performance.now() - gripped < 600;

@@ -1,4 +1,5 @@
 // The regions of the page: one key goes from each to the next, Esc leads back to the cells.
+import { unfold } from "./folding.js";
 import { activeCell, desk, toCells } from "./writing.js";
 
 // Each with what has the keys first.
@@ -25,6 +26,7 @@ export function nextRegion(step) {
 
 function enterRegion(index) {
   const { region, first } = REGIONS[index];
+  if (NAMES[index] === "panel" || NAMES[index] === "desk") unfold(NAMES[index]);
   const place = first(region);
   if (place) place.focus();
   else toCells();

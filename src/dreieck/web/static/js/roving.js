@@ -8,14 +8,17 @@ function members(group) {
 }
 
 function isChosen(each) {
-  return each.getAttribute("aria-checked") === "true" || each.getAttribute("aria-selected") === "true";
+  return (
+    each.getAttribute("aria-checked") === "true" || each.getAttribute("aria-selected") === "true"
+  );
 }
 
 // Of each group only the chosen one, or the one that has the keys, is reached by Tab.
 export function rove(root = document) {
   for (const group of root.querySelectorAll(GROUPS)) {
     const all = members(group);
-    const reached = all.find((each) => each === document.activeElement) ?? all.find(isChosen) ?? all[0];
+    const reached =
+      all.find((each) => each === document.activeElement) ?? all.find(isChosen) ?? all[0];
     for (const each of all) each.tabIndex = each === reached ? 0 : -1;
   }
 }
@@ -31,7 +34,11 @@ document.addEventListener(
     const step = STEPS[event.key];
     if (at < 0 || (step === undefined && !(event.key in ends))) return;
     // A list of choices takes the arrows up and down itself.
-    if (event.target.tagName === "SELECT" && ["ArrowUp", "ArrowDown", "Home", "End"].includes(event.key)) return;
+    if (
+      event.target.tagName === "SELECT" &&
+      ["ArrowUp", "ArrowDown", "Home", "End"].includes(event.key)
+    )
+      return;
     event.preventDefault();
     event.stopPropagation();
     const next = all[step ? (at + step + all.length) % all.length : ends[event.key]];

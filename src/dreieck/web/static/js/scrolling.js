@@ -17,18 +17,27 @@ let restY = 0;
 grid.addEventListener(
   "wheel",
   (event) => {
+    // With Ctrl the page is zoomed.
+    if (event.ctrlKey) return;
     event.preventDefault();
     const unit = event.deltaMode === 1 ? ROW : 1;
-    restX += (event.shiftKey ? event.deltaY : event.deltaX) * unit;
-    restY += (event.shiftKey ? 0 : event.deltaY) * unit;
-    const columns = Math.trunc(restX / COLUMN);
-    const rows = Math.trunc(restY / ROW);
-    restX -= columns * COLUMN;
-    restY -= rows * ROW;
-    if (columns || rows) scrollTo(scrolled(0, columns), scrolled(1, rows));
+    scrollByPixels(
+      (event.shiftKey ? event.deltaY : event.deltaX) * unit,
+      (event.shiftKey ? 0 : event.deltaY) * unit,
+    );
   },
   { passive: false },
 );
+
+export function scrollByPixels(right, down) {
+  restX += right;
+  restY += down;
+  const columns = Math.trunc(restX / COLUMN);
+  const rows = Math.trunc(restY / ROW);
+  restX -= columns * COLUMN;
+  restY -= rows * ROW;
+  if (columns || rows) scrollTo(scrolled(0, columns), scrolled(1, rows));
+}
 
 function scrollTo(left, top) {
   const next = {

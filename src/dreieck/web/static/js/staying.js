@@ -5,7 +5,12 @@ let left = null;
 
 function told(element) {
   const { tagName, name, dataset, textContent } = element;
-  return JSON.stringify([tagName, name ?? "", { ...dataset }, dataset.action ? "" : textContent.trim()]);
+  return JSON.stringify([
+    tagName,
+    name ?? "",
+    { ...dataset },
+    dataset.action ? "" : textContent.trim(),
+  ]);
 }
 
 document.addEventListener("htmx:oobBeforeSwap", ({ detail: { target } }) => {

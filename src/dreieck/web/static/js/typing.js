@@ -44,7 +44,12 @@ function moveCaret(place, key, widen) {
     ArrowRight: widen || single ? Math.min(near + 1, value.length) : selectionEnd,
   }[key];
   if (to === undefined) return;
-  if (widen) place.setSelectionRange(Math.min(fixed, to), Math.max(fixed, to), to < fixed ? "backward" : "forward");
+  if (widen)
+    place.setSelectionRange(
+      Math.min(fixed, to),
+      Math.max(fixed, to),
+      to < fixed ? "backward" : "forward",
+    );
   else place.setSelectionRange(to, to);
   place.dispatchEvent(new Event("select"));
 }

@@ -14,7 +14,9 @@ import { grid } from "./places.js";
 import "./keyboard.js";
 import "./leaving.js";
 import { drawOverlay } from "./overlay.js";
+import "./touching.js";
 import "./pointing.js";
+import "./folding.js";
 import "./hearing.js";
 import "./regions.js";
 import { rove } from "./roving.js";
@@ -59,7 +61,11 @@ document.addEventListener("click", (event) => {
   if (!control) return;
   event.preventDefault();
   // Who presses a switch or a tab by key stays there; a sheet, a mend or a step lead to the cells.
-  const stays = event.detail === 0 && control.matches("[role=radio], [role=tab], .band button, .tile, .history button, [data-action=walk]");
+  const stays =
+    event.detail === 0 &&
+    control.matches(
+      "[role=radio], [role=tab], .band button, .tile, .history button, [data-action=walk]",
+    );
   used(control, stays);
 });
 
@@ -91,7 +97,13 @@ const TAKES_FOCUS = [
   "to-panel",
   "to-sheets",
   "to-top",
-  "help", "looks", "address", "find", "find-alike", "replace-all"];
+  "help",
+  "looks",
+  "address",
+  "find",
+  "find-alike",
+  "replace-all",
+];
 
 function used(control, byKey = false) {
   const { action, act: own, step, view, ask: question, close, paste, ...wish } = control.dataset;
@@ -105,7 +117,12 @@ function used(control, byKey = false) {
     set({ step, chart: 0 });
     show();
   }
-  if (!TAKES_FOCUS.includes(own) && !document.activeElement?.closest(".line, dialog[open]") && !byKey) toCells();
+  if (
+    !TAKES_FOCUS.includes(own) &&
+    !document.activeElement?.closest(".line, dialog[open]") &&
+    !byKey
+  )
+    toCells();
 }
 
 document.querySelector(".above-grid").addEventListener(

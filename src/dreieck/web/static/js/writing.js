@@ -46,7 +46,8 @@ export function write(place = desk, caret = null) {
   // The scene may still be on its way after the last move, so the cell in view is asked first.
   const [column, row] = cell(active());
   const shown = scene.cells.find((each) => each.column === column && each.row === row);
-  const text = shown?.typed ?? ((scene.state.inner || scene.state.anchor) === active() ? scene.text : "");
+  const text =
+    shown?.typed ?? ((scene.state.inner || scene.state.anchor) === active() ? scene.text : "");
   set({
     writing: active(),
     over: coveredNow(),
