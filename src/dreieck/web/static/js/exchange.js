@@ -49,6 +49,11 @@ export function allKept() {
   return unkept.length === 0 && !kept.classList.contains("not");
 }
 
+// The states with entries that the server has not been asked to keep yet.
+export function unsent() {
+  return queue.map((request) => request.state).filter((sent) => sent?.text);
+}
+
 // Whether an answer is still to come to an action that `moves`, `rehearses` or `rewrites`.
 export function isOnItsWay(effect) {
   return [sending, ...queue].some((request) => request && does(request)[effect]);
@@ -168,8 +173,6 @@ function received(request, sent) {
   Object.assign(state, changes);
   if (lost) tell(`${told()} What was typed into ${sent.writing}: ${sent.text.slice(0, 300)}`);
   if (scene.unfinished) setTimeout(askForTheRest, UNFINISHED_PAUSE);
-  if (whole && !location.pathname.endsWith(`/${state.sheet}`))
-    history.replaceState(null, "", form.dataset.pages + state.sheet);
 }
 
 // Opens again what was not kept; where another entry is open by now, remembers what it was.

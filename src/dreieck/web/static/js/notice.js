@@ -32,6 +32,26 @@ export function note(text) {
   place().replaceChildren(said(text, "told"));
 }
 
+// What could be done, each by its button; what is told is over then.
+export function offer(text, choices) {
+  const told = said(text, "news");
+  const row = document.createElement("span");
+  row.className = "row-buttons";
+  for (const [says, does] of Object.entries(choices)) {
+    const button = document.createElement("button");
+    button.type = "button";
+    button.className = "btn btn-sm btn-outline-primary";
+    button.textContent = says;
+    button.addEventListener("click", () => {
+      hush();
+      does();
+    });
+    row.append(button);
+  }
+  told.append(row);
+  place().replaceChildren(told);
+}
+
 export function hush() {
   place().replaceChildren();
 }

@@ -1,8 +1,24 @@
-// Who comes back from another page finds the place that they left: what is selected, in view, shown.
-import { state } from "./state.js";
+// Who comes back from another page, loads anew or follows a link finds the place: what is selected,
+// in view, shown. The address tells it: #C5:F10, or #C5:F10,both with the view.
+import { active, selected, state } from "./state.js";
 
-const HELD = ["anchor", "focus", "also", "left", "top", "view", "step", "working"];
+const HELD = [
+  "anchor",
+  "focus",
+  "inner",
+  "also",
+  "left",
+  "top",
+  "view",
+  "step",
+  "working",
+  "parts",
+];
+const ADDRESS =
+  /^#([A-Z]{1,3}[1-9]\d{0,6})(?::([A-Z]{1,3}[1-9]\d{0,6}))?(?:,(values|formulas|both))?$/;
+const REST = 300;
 const form = document.getElementById("page-state");
+let timer = 0;
 
 function name() {
   return `place of ${form.dataset.pages}${state.sheet}`;
@@ -10,8 +26,31 @@ function name() {
 
 const held = JSON.parse(sessionStorage.getItem(name()) ?? "{}");
 for (const each of HELD) state[each] = held[each] ?? state[each];
+const [, anchor, focus, view] = ADDRESS.exec(location.hash) ?? [];
+// The address may be another one than that of the place that was left.
+export const linked = anchor && anchor !== active() ? `${anchor}:${focus ?? anchor}` : "";
+if (linked) Object.assign(state, { anchor, focus: focus ?? anchor, inner: "", also: "" });
+if (anchor) state.view = view ?? "values";
 for (const button of document.querySelectorAll("[data-view]"))
   button.setAttribute("aria-checked", String(button.dataset.view === state.view));
+
+// The address follows once the hands rest.
+export function tellAddress() {
+  clearTimeout(timer);
+  timer = setTimeout(() => {
+    const shown = state.view === "values" ? "" : `,${state.view}`;
+    const address = `${form.dataset.pages}${state.sheet}#${selected()}${shown}`;
+    if (location.pathname + location.hash !== address) history.replaceState(null, "", address);
+  }, REST);
+}
+
+// What the address bar is given by hand.
+export function onAddress(goTo) {
+  addEventListener("hashchange", () => {
+    const [, first, last] = ADDRESS.exec(location.hash) ?? [];
+    if (first) goTo(`${first}:${last ?? first}`);
+  });
+}
 
 addEventListener("pagehide", () => {
   const told = Object.fromEntries(HELD.map((each) => [each, state[each]]));

@@ -1,5 +1,6 @@
 // Puts the workbench together: every scene is drawn, every control asks for its action.
-import "./returning.js";
+import { linked, onAddress, tellAddress } from "./returning.js";
+import { offerDrafts } from "./drafts.js";
 import { perform } from "./acting.js";
 import { OWN_ACTS, openFile, pointName, setView } from "./acts.js";
 import "./commands.js";
@@ -39,6 +40,7 @@ function draw() {
   drawSuggestions();
   markSelected();
   rove();
+  tellAddress();
   // Of many sheets the one that is shown is in view, with its button.
   const current = document.querySelector("#sheets [aria-current]");
   for (const each of [current?.nextElementSibling, current])
@@ -169,6 +171,8 @@ dialog.addEventListener("close", toCells);
 
 // A link from another page names the cell to show, or the name that is to be pointed anew.
 const link = new URLSearchParams(location.search);
+if (linked) act("go-to", { to: linked });
+onAddress((to) => act("go-to", { to }));
 if (link.get("at")) act("go-to", { to: link.get("at") });
 if (link.get("came")) act("look-around");
 if (link.get("proof")) act("change-proof", { index: link.get("proof") });
@@ -177,7 +181,12 @@ if (link.get("since")) act("show-break", { index: link.get("since") });
 if (link.get("aim")) pointName(link.get("aim"));
 // What was drawn is enough for a grid that has become smaller.
 new ResizeObserver(() => {
-  if (grid.clientWidth > drawnFor.width || grid.clientHeight > drawnFor.height) show();
+  const grew = grid.clientWidth > drawnFor.width || grid.clientHeight > drawnFor.height;
+  const shown = scene && document.querySelector(`td[data-cell="${active()}"]`);
+  // The cell that is worked at stays in view.
+  if (shown) show({ reveal: active() });
+  else if (grew) show();
 }).observe(grid);
 document.fonts.ready.then(draw);
 toCells();
+offerDrafts();
