@@ -7,5 +7,5 @@ COLOURS = 6
 
 
 def colour_of(index: int) -> int:
-    """The colour of the reference ``index`` of a formula, counted from 0."""
+    """The colour of the letter tag with a number, counted from 0."""
     return max(index, 0) % COLOURS

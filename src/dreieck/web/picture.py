@@ -82,9 +82,10 @@ class Picture:
 
 def picture(opened: OpenWorkbook, sheet: Sheet, block: Block, landing: Cell) -> Picture:
     """The start of a block, one of its landings, and what both read on their sheet."""
+    distinct = [block.shape.references[index] for index in block.shape.distinct]
     reads = [
-        (index, reference, reference.area(block.start), reference.area(landing))
-        for index, reference in enumerate(block.shape.references)
+        (letter, reference, reference.area(block.start), reference.area(landing))
+        for letter, reference in enumerate(distinct)
         if reference.sheet is None or reference.sheet.casefold() == sheet.name.casefold()
     ]
     areas = [area for *_, one, two in reads for area in (one, two) if area]

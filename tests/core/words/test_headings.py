@@ -43,6 +43,17 @@ def test_a_heading_above_a_long_list_is_found_at_its_top():
     assert heading_of(sheet, Area.parse("B2599")) == "Nights"
 
 
+def test_a_title_names_the_sheet_and_no_column():
+    sheet = workbook(Loads={
+        "A1": "Loads of the season", "A4": "7", "B1": "Week", "B2": "1",
+        "D3": "Nights of all huts", "D5": "9", "E3": "Beds", "E5": "4",
+    }).sheets[0]  # fmt: skip
+    names = {cell: heading_of(sheet, Area.parse(cell)) for cell in ("A4", "B2", "E5")}
+    assert names == {"A4": "Loads of the season", "B2": "Week", "E5": "Beds"}
+    alone = workbook(Loads={"A1": "Loads of the season", "A4": "7"}).sheets[0]
+    assert heading_of(alone, Area.parse("A4")) is None
+
+
 def test_rows_are_called_by_what_tells_them_apart_and_corners_call_nothing():
     sheet = workbook(Loads={
         "A1": "Item", "B1": "Hut", "C1": "Kind", "D1": "kg",

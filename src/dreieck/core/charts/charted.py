@@ -143,7 +143,9 @@ class _Reader:
         if self.chart.title:
             return self.chart.title
         first = (self.labels or self.lines[0]).place(0)
-        above = heading_above(self.calculation.workbook.sheet(first.sheet), first.cell)
+        above = heading_above(
+            self.calculation.workbook.sheet(first.sheet), first.cell, titles=True
+        )
         return above or (self.name(self.lines[0], 1) if len(self.lines) == 1 else first.sheet)
 
     def heading(self, line: Strand | None) -> str:

@@ -57,7 +57,7 @@ def four_ways(
             lock_of(reference, start, axis) == ("stays" if locks[axis] else "moves")
             for axis in axes(reference)
         )
-        other = shape.with_reference(number, changed)
+        other = shape.with_equals(number, changed)
         source = Area.of(start)
         fill = plan_fill(
             calculation.workbook, sheet.id, source, target.around(source), {start: other}

@@ -146,7 +146,7 @@ class Subject:
 
     def tag(self, number: int) -> str:
         """The letter of a reference in its circle."""
-        return circled(number)
+        return circled(self.shape.letters[number])
 
     def address(self, reference: Reference, landing: Cell) -> str:
         """What a reference reads in a landing, without locks."""

@@ -57,8 +57,9 @@ def relock(
     """Set what stays of one reference of a formula that is being written into ``at``.
 
     ``index`` counts the references of the text from 0. Without ``hold`` the reference is
-    switched: from *stays* to *moves*, from all else to *stays*. The rest of the text stays
-    as typed, finished or not. None where there is no such reference or axis.
+    switched: from *stays* to *moves*, from all else to *stays*. Equal references go along, the
+    rest of the text stays as typed, finished or not. None where there is no such reference or
+    axis.
     """
     found = mentions(text, at)
     if not 0 <= index < len(found) or axis not in axes(found[index].reference):
@@ -67,7 +68,13 @@ def relock(
     if hold is None:
         hold = "moves" if lock_of(mention.reference, at, axis) == "stays" else "stays"
     written = reference_text(with_lock(mention.reference, at, axis, hold), at)
-    return Relocked(mention.replaced(text, written), mention.start + len(written))
+    caret = mention.start + len(written)
+    for other in reversed(found):
+        if other.reference == mention.reference:
+            text = other.replaced(text, written)
+            if other.start < mention.start:
+                caret += len(written) - (other.end - other.start)
+    return Relocked(text, caret)
 
 
 def mention_at(text: str, at: Cell, caret: int) -> int:

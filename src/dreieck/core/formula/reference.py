@@ -11,7 +11,7 @@ The rules are those of OpenFormula (OpenDocument part 4), 5.8 and 6.3.
 
 from __future__ import annotations
 
-from collections.abc import Callable
+from collections.abc import Callable, Iterable
 from dataclasses import dataclass, field, replace
 from typing import NamedTuple
 
@@ -295,3 +295,9 @@ def _column_text(part: Part, at: Cell) -> str:
 
 def _row_text(part: Part, at: Cell) -> str:
     return "$" * part.locked + str(part.coordinate(at.row))
+
+
+def lettered(references: Iterable[Reference]) -> tuple[int, ...]:
+    """The number of each reference's letter tag, counted from 0: equal ones share a letter."""
+    letters: dict[Reference, int] = {}
+    return tuple(letters.setdefault(each, len(letters)) for each in references)

@@ -14,7 +14,7 @@ from weakref import WeakValueDictionary
 from dreieck.core.formula import tree
 from dreieck.core.formula.parser import parse
 from dreieck.core.formula.printer import pieces, written
-from dreieck.core.formula.reference import Reference
+from dreieck.core.formula.reference import Reference, lettered
 from dreieck.core.grid import AXES, EVERYWHERE, LAST, Area, Cell
 
 _SHAPES: WeakValueDictionary[tree.Node, Shape] = WeakValueDictionary()
@@ -90,6 +90,20 @@ class Shape:
     def changed(self, change: Callable[[Reference], tree.Node]) -> Shape:
         """The shape with every reference replaced by what ``change`` makes of it."""
         return Shape.of(tree.with_references(self.tree, change))
+
+    @cached_property
+    def letters(self) -> tuple[int, ...]:
+        """The number of each reference's letter tag: equal references share one."""
+        return lettered(self.references)
+
+    @cached_property
+    def distinct(self) -> tuple[int, ...]:
+        """The first reference with each letter tag, by its number."""
+        return tuple(self.letters.index(letter) for letter in sorted(set(self.letters)))
+
+    def with_equals(self, number: int, changed: Reference) -> Shape:
+        """The shape with a reference, counted from 0, replaced wherever an equal one stands."""
+        return self.changed(lambda each: changed if each == self.references[number] else each)
 
     def with_reference(self, number: int, changed: Reference) -> Shape:
         """The shape with one of its references, counted from 0, replaced."""

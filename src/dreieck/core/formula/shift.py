@@ -45,7 +45,7 @@ class Shift:
 
 
 def tag(index: int) -> str:
-    """The letter tag of the reference ``index`` of a formula, counted from 0."""
+    """The letter tag with a number, counted from 0: of a reference that of ``lettered``."""
     return column_letters(index + 1).lower()
 
 
@@ -65,8 +65,8 @@ def shift_log(shape: Shape, start: Cell, landing: Cell) -> list[Shift]:
     A reference that falls off the sheet on the way reads ``#REF!`` here.
     """
     return [
-        shift_of(tag(index), reference, start, landing)
-        for index, reference in enumerate(shape.references)
+        shift_of(tag(letter), reference, start, landing)
+        for letter, reference in zip(shape.letters, shape.references, strict=True)
     ]
 
 

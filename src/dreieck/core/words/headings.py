@@ -21,17 +21,36 @@ _MOST = 8
 """More columns or rows than these would take too much of the view."""
 
 
-def heading_above(sheet: Sheet, cell: Cell) -> str | None:
-    """The nearest text above a cell, or the text at the top of a long list."""
+def heading_above(sheet: Sheet, cell: Cell, *, titles: bool = False) -> str | None:
+    """The nearest text above a cell, or the text at the top of a long list.
+
+    One that is a title of the sheet, or of a part of it, counts only with ``titles``.
+    """
     for row in range(cell.row - 1, max(cell.row - _REACH, 0), -1):
-        content = sheet.content(Cell(cell.column, row))
+        at = Cell(cell.column, row)
+        content = sheet.content(at)
         if isinstance(content, str) and content.strip():
-            return None if is_corner(sheet, Cell(cell.column, row)) else content.strip()
+            names_no_line = is_corner(sheet, at) or (not titles and _is_title(sheet, at))
+            return None if names_no_line else content.strip()
     top = Area(cell.column, 1, cell.column, min(cell.row - 1, _REACH))
     if cell.row > _REACH:
         texts = [c for _, c in sheet.filled(top) if isinstance(c, str) and c.strip()]
         return texts[-1].strip() if texts else None
     return None
+
+
+def _is_title(sheet: Sheet, cell: Cell) -> bool:
+    """Whether a text names the sheet or a part of it, and not the column that it stands in.
+
+    It looks so, or it stands alone in its row with an empty cell below.
+    """
+    if sheet.look(cell).role == "title":
+        return True
+    if sheet.content(cell.step("row", 1)) is not None:
+        return False
+    used = sheet.used()
+    row = used._replace(top=cell.row, bottom=cell.row) if used else Area.of(cell)
+    return sheet.count(row) == 1
 
 
 def heading_left(sheet: Sheet, cell: Cell) -> str | None:
@@ -49,7 +68,7 @@ def heading_left(sheet: Sheet, cell: Cell) -> str | None:
         at = Cell(column, cell.row)
         content = sheet.content(at)
         if isinstance(content, str) and content.strip():
-            if is_corner(sheet, at):
+            if is_corner(sheet, at) or sheet.look(at).role == "title":
                 break
             found.append(at)
         elif content is None and found:

@@ -14,6 +14,7 @@ from dreieck.core.formula.reference import (
     Reference,
     Span,
     ends_apart,
+    lettered,
 )
 from dreieck.core.formula.shift import tag
 from dreieck.core.functions import Function, Speech, find
@@ -82,10 +83,11 @@ class Spoken:
         self.workbook = workbook
         self.place = place
         self.count = 0
-        references = (
+        references = [
             node for node in tree.walk(root) if isinstance(node, CellReference | RangeReference)
-        )
-        self.numbers = {id(each): number for number, each in enumerate(references)}
+        ]
+        letters = lettered(references)
+        self.numbers = {id(each): n for each, n in zip(references, letters, strict=True)}
 
     def node(self, node: tree.Node) -> Iterator[Phrase]:
         """A node in words."""
@@ -173,7 +175,7 @@ class Spoken:
         return self.workbook.sheet(sheet), area
 
     def numbered(self, reference: Reference) -> int:
-        """The number of a reference in its formula, whichever is said first."""
+        """The number of a reference's letter in its formula, whichever is said first."""
         known = self.numbers.get(id(reference))
         if known is None:
             known = self.count

@@ -67,7 +67,7 @@ class Working:
 
 def working(calculation: Calculation, place: Place, shape: Shape) -> Working:
     """Work the formula out that stands at ``place``, step by step."""
-    worker = _Worker(calculation, place, shape)
+    worker = Worker(calculation, place, shape)
     worker.work(worker.root)
     steps = tuple(worker.steps[:MAX_STEPS])
     return Working(steps, worker.summary(), len(worker.steps) > MAX_STEPS)
@@ -145,7 +145,9 @@ def told(value: Value, look: Look = PLAIN, locale: str = "") -> str:
     return shown_text(value, look, _ROOM, locale)
 
 
-class _Worker:
+class Worker:
+    """Works one formula out, part by part, and tells the steps."""
+
     def __init__(self, calculation: Calculation, place: Place, shape: Shape) -> None:
         self.calculation = calculation
         self.place = place
@@ -166,7 +168,7 @@ class _Worker:
             self.work(node.inner)
             if id(node.inner) in self.reader.known:
                 self.reader.known[id(node)] = self.reader.known[id(node.inner)]
-        elif isinstance(node, tree.Call) and node.arguments and speech_of(node.function) in _WAYS:
+        elif isinstance(node, tree.Call) and node.arguments and speech_of(node.function) in WAYS:
             # What it depends on, then only the way that is taken.
             way = self.way(node)
             value = self.value(node) if way is None else self.worked(way)
@@ -282,7 +284,9 @@ class _Worker:
 
 
 _OPPOSITE = {">": "<=", "<": ">=", ">=": "<", "<=": ">", "=": "<>", "<>": "="}
-_WAYS = (Speech.BRANCHES, Speech.CASES, Speech.IF_ERROR, Speech.IF_MISSING)
+"""What a comparison is where it does not hold."""
+WAYS = (Speech.BRANCHES, Speech.CASES, Speech.IF_ERROR, Speech.IF_MISSING)
+"""The calls that choose one of their arguments, and work only that out."""
 
 
 def _parts(node: tree.Node) -> Iterator[tree.Node]:

@@ -102,7 +102,7 @@ def _page(request: Request, opened: OpenWorkbook, sheet_id: int, asked: Asked) -
         request, name, opened=opened, sheet=sheet, block=block, asked=asked, lines=lines,
         first=first, more=more, filter=asked.filter, names=names_of(opened, block),
         hurried=current().hurried,
-        tags=[tag(index) for index in range(len(block.shape.references))],
+        tags=[tag(letter) for letter in range(len(block.shape.distinct))],
     )  # fmt: skip
 
 
@@ -245,12 +245,14 @@ def lines_of(
 ) -> Iterator[Line]:
     value = text_at(opened.calculation, sheet, cell, _ROOM) or "empty"
     state = state_of(cell, findings)
-    for number, shift in enumerate(shift_log(block.shape, block.start, cell)):
-        if reference not in (-1, number):
+    shifts = shift_log(block.shape, block.start, cell)
+    for letter, index in enumerate(block.shape.distinct):
+        if reference not in (-1, letter):
             continue
+        shift = shifts[index]
         reads, read_value = _reads(opened, sheet, shift.reference, cell)
         yield Line(
-            cell.text, state, value, shift, colour_of(number), _moved(shift), _locked(shift),
+            cell.text, state, value, shift, colour_of(letter), _moved(shift), _locked(shift),
             reads, read_value,
         )  # fmt: skip
 

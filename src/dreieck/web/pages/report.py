@@ -118,8 +118,13 @@ def _reading(opened: OpenWorkbook, sheet: Sheet, block: Block) -> list[Phrase]:
 def _references(block: Block) -> list[Locked]:
     shifts = shift_log(block.shape, block.start, block.start)
     return [
-        Locked(tag(index), colour_of(index), shift.start, _says(shift.reference, block.start))
-        for index, shift in enumerate(shifts)
+        Locked(
+            tag(letter),
+            colour_of(letter),
+            shifts[index].start,
+            _says(shifts[index].reference, block.start),
+        )
+        for letter, index in enumerate(block.shape.distinct)
     ]
 
 

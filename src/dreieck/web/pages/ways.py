@@ -166,19 +166,19 @@ def _context(
     """What the page shows: the ways, and the references to choose from."""
     if not shape.references:
         raise DreieckError("This formula has no reference that could be locked.")
-    number = min(asked.reference, len(shape.references) - 1)
+    letter = min(asked.reference, len(shape.distinct) - 1)
     tried = target._replace(
         right=min(target.right, target.left + _TRIED_COLUMNS),
         bottom=min(target.bottom, target.top + _TRIED_ROWS),
     )
-    ways = four_ways(calculation, sheet, start, shape, tried, number)
+    ways = four_ways(calculation, sheet, start, shape, tried, shape.distinct[letter])
     now = next((way for way in ways if way.is_now), ways[0])
     return {
-        "asked": asked.model_copy(update={"to": target.text, "reference": number}),
+        "asked": asked.model_copy(update={"to": target.text, "reference": letter}),
         "start": start,
         "formula": shape.text(start),
-        "colour": colour_of(number),
-        "tags": [tag(index) for index in range(len(shape.references))],
+        "colour": colour_of(letter),
+        "tags": [tag(each) for each in range(len(shape.distinct))],
         "ways": [_shown(way, now, asked.view) for way in ways],
     }
 

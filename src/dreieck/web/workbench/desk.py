@@ -4,6 +4,7 @@ from __future__ import annotations
 
 from dataclasses import dataclass
 
+from dreieck.core.budget import current
 from dreieck.core.calculate.evaluation import result_at
 from dreieck.core.editing.stating import NEW
 from dreieck.core.formula.locks import Lock, axes, lock_of, with_lock
@@ -15,6 +16,7 @@ from dreieck.core.sheet.names import Named
 from dreieck.core.values import Error, Place
 from dreieck.core.words.headings import heading_of
 from dreieck.core.words.named import stands_for, what_it_holds
+from dreieck.core.words.outline import Part, is_long, outline
 from dreieck.core.words.phrases import Phrase
 from dreieck.core.words.preview import Direction, next_reads, usual_directions
 from dreieck.core.words.proving import stated
@@ -54,8 +56,12 @@ class Card:
     """A reference card."""
 
     index: int
+    letter: int
+    """The number of its letter tag."""
     tag: str
     colour: int
+    times: int
+    """How often it stands in the formula."""
     switches: tuple[Switch, ...]
     start: End
     here: End | None
@@ -86,6 +92,9 @@ class Desk:
     kind: str
     cards: list[Card]
     names: list[NameCard]
+    has_parts: bool
+    """Whether the formula can be laid out part by part."""
+    parts: tuple[Part, ...]
 
 
 def desk(situation: Situation) -> Desk:
@@ -102,9 +111,21 @@ def desk(situation: Situation) -> Desk:
         cards=[
             _card(situation, index, mention.reference)
             for index, mention in enumerate(situation.mentions)
+            if situation.letters.index(situation.letters[index]) == index
         ],
         names=[_name_card(situation, named) for named in situation.names],
+        has_parts=bool(shape and not told and not situation.proof and is_long(shape)),
+        parts=_parts(situation, place) if shape and not told else (),
     )
+
+
+def _parts(situation: Situation, place: Place) -> tuple[Part, ...]:
+    """The parts of the formula in question, where they are asked for and there is time."""
+    shape = situation.shape
+    wanted = situation.state.parts and shape and is_long(shape) and not situation.proof
+    if not wanted or not shape or current().hurried:
+        return ()
+    return outline(situation.calculation, place, shape.landed(place.cell))
 
 
 def _phrases(situation: Situation, place: Place) -> list[Phrase]:
@@ -180,14 +201,17 @@ def _card(situation: Situation, index: int, reference: Reference) -> Card:
     )
     directions = usual_directions(situation.home, start)
     is_filled = situation.state.proving < NEW
-    shift = shift_of(tag(index), reference, start, here)
+    letter = situation.letters[index]
+    shift = shift_of(tag(letter), reference, start, here)
     label = "here"
     if situation.rehearsing and situation.fill:
         label = "far corner" if here == situation.far_corner else here.text
     return Card(
         index=index,
-        tag=tag(index),
-        colour=colour_of(index),
+        letter=letter,
+        tag=tag(letter),
+        colour=colour_of(letter),
+        times=situation.letters.count(letter),
         switches=tuple(
             Switch(
                 axis,

@@ -83,8 +83,10 @@ def _cell(situation: Situation, desk: Desk, panel: Panel) -> Iterator[str]:
     marked = f", {role}" if role != "plain" else ""
     yield f"{cell.text}{', ' * bool(called)}{called}{marked}"
     value = situation.value(cell)
-    is_error = isinstance(value, Error)
-    yield f"error {value.code}: {value.why.rstrip('.')}" if is_error else panel.value
+    if isinstance(value, Error):
+        yield f"error {value.code}: {value.why.rstrip('.')}"
+    else:
+        yield panel.value
     if situation.shape:
         yield f"formula {situation.desk_text}"
         if situation.block and situation.block.size > 1:

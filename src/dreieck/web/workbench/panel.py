@@ -159,7 +159,9 @@ def panel(situation: Situation, desk: Desk) -> Panel:
         tried=place_text(Place(situation.sheet.name, situation.active)),
         trial=trial_shown(situation),
         aiming=situation.state.aiming,
-        aiming_tag=circled(max(situation.state.aiming, 0)),
+        aiming_tag=circled(situation.letters[situation.state.aiming])
+        if 0 <= situation.state.aiming < len(situation.letters)
+        else "",
         aimed_at=situation.state.aimed_at.partition(" ")[2],
         advice=_advice(situation),
         advising=situation.state.advice,

@@ -2,6 +2,7 @@
 
 from __future__ import annotations
 
+from collections.abc import Iterator
 from typing import Any
 
 from pydantic import BaseModel
@@ -51,10 +52,11 @@ class CellShown(BaseModel):
 class Frame(BaseModel):
     """Rails around what a reference or name reads; an edge that is locked is solid.
 
-    ``index`` is the number of the reference, -1 for a name.
+    ``index`` is the number of the reference, -1 for a name; ``letter`` that of its tag.
     """
 
     index: int
+    letter: int
     tag: str
     colour: int
     area: Area
@@ -65,6 +67,7 @@ class Frame(BaseModel):
 class Tie(BaseModel):
     """The figure of one reference: the start, the landing, and what each of them reads."""
 
+    letter: int
     colour: int
     start: Cell
     start_reads: Area
@@ -77,6 +80,8 @@ class Chip(BaseModel):
 
     start: int
     end: int
+    index: int
+    """The number of its letter tag."""
     colour: int
 
 
@@ -138,8 +143,8 @@ def scene(situation: Situation, *, insists: bool = False) -> Scene:
         charts=charts_in_view(situation, in_view),
         text=situation.desk_text,
         chips=[
-            Chip(start=mention.start, end=mention.end, colour=colour_of(index))
-            for index, mention in enumerate(situation.mentions)
+            Chip(start=mention.start, end=mention.end, index=letter, colour=colour_of(letter))
+            for letter, mention in zip(situation.letters, situation.mentions, strict=True)
         ],
         may_point=_may_point(situation),
         frames=_frames(situation),
@@ -288,16 +293,13 @@ def _kind(value: Value) -> str:
 
 def _frames(situation: Situation) -> list[Frame]:
     frames: list[Frame] = []
-    for index, mention in enumerate(situation.mentions):
-        reference = mention.reference
-        if not _is_here(situation, reference):
-            continue
-        start = reference.area(_written_at(situation))
-        here = reference.area(situation.here)
+    for told in _distinct(situation):
+        written_at, (*_, reference) = _written_at(situation), told
+        start, here = reference.area(written_at), reference.area(situation.here)
         if start and start != here:
-            frames.append(_frame(reference, index, _written_at(situation), start, at_start=True))
+            frames.append(_frame(told, written_at, start, at_start=True))
         if here:
-            frames.append(_frame(reference, index, situation.here, here, at_start=False))
+            frames.append(_frame(told, situation.here, here, at_start=False))
     return frames + _name_frames(situation)
 
 
@@ -306,6 +308,7 @@ def _name_frames(situation: Situation) -> list[Frame]:
     return [
         Frame(
             index=-1,
+            letter=-1,
             tag="n",
             colour=COLOURS - 1,
             area=named.place[1],
@@ -317,12 +320,28 @@ def _name_frames(situation: Situation) -> list[Frame]:
     ]
 
 
-def _frame(reference: Reference, index: int, at: Cell, area: Area, *, at_start: bool) -> Frame:
+_Told = tuple[int, int, Reference]
+"""The number of a reference in its formula, that of its letter tag, and the reference."""
+
+
+def _distinct(situation: Situation) -> Iterator[_Told]:
+    """The references that read the sheet that is shown, equal ones once."""
+    told: set[int] = set()
+    for index, letter in enumerate(situation.letters):
+        reference = situation.mentions[index].reference
+        if letter not in told and _is_here(situation, reference):
+            told.add(letter)
+            yield index, letter, reference
+
+
+def _frame(told: _Told, at: Cell, area: Area, *, at_start: bool) -> Frame:
+    index, letter, reference = told
     first, last = reference.corners(at)[0], reference.corners(at)[-1]
     return Frame(
         index=index,
-        tag=tag(index),
-        colour=colour_of(index),
+        letter=letter,
+        tag=tag(letter),
+        colour=colour_of(letter),
         area=area,
         solid=(first.column, first.row, last.column, last.row),
         at_start=at_start,
@@ -334,13 +353,13 @@ def _ties(situation: Situation) -> list[Tie]:
     if start == situation.here or situation.home is not situation.sheet:
         return []
     ties: list[Tie] = []
-    for index, mention in enumerate(situation.mentions):
-        reference = mention.reference
+    for _, letter, reference in _distinct(situation):
         start_reads, here_reads = reference.area(start), reference.area(situation.here)
-        if _is_here(situation, reference) and start_reads and here_reads:
+        if start_reads and here_reads:
             ties.append(
                 Tie(
-                    colour=colour_of(index),
+                    letter=letter,
+                    colour=colour_of(letter),
                     start=start,
                     start_reads=start_reads,
                     here=situation.here,

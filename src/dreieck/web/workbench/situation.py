@@ -15,6 +15,7 @@ from dreieck.core.editing.fill import Fill, plan_fill
 from dreieck.core.editing.stating import on_sheets
 from dreieck.core.exceptions import DreieckError
 from dreieck.core.formula import Mention, Shape, mentions
+from dreieck.core.formula.reference import lettered
 from dreieck.core.grid import Area, Cell
 from dreieck.core.sheet.content import Content, Entry, Unreadable, typed_text
 from dreieck.core.sheet.layout import Rule
@@ -224,6 +225,11 @@ class Situation:
         """The references written on the desk."""
         cell = self.writing_cell if self.writing else self.desk_cell
         return mentions(self.desk_text, cell)
+
+    @cached_property
+    def letters(self) -> tuple[int, ...]:
+        """The numbers of their letter tags; equal references share one."""
+        return lettered(mention.reference for mention in self.mentions)
 
     @cached_property
     def findings(self) -> tuple[Finding, ...]:

@@ -137,7 +137,18 @@ def _checked(
 
 def _raw(calculation: Calculation, sheet: Sheet, block: Block) -> list[Finding]:
     subject = Subject(calculation, sheet, block)
-    return [finding for rule in RULES.values() for finding in rule(subject)]
+    found = (finding for rule in RULES.values() for finding in rule(subject))
+    # Equal references share a letter, and what is found about one of them is found about all.
+    told = [_lettered(block, finding) for finding in found]
+    alike = {(each.rule, each.reference, each.areas, each.says): each for each in reversed(told)}
+    return list(reversed(alike.values()))
+
+
+def _lettered(block: Block, finding: Finding) -> Finding:
+    number, letters = finding.reference, block.shape.letters
+    if number is None or number >= len(letters):
+        return finding
+    return replace(finding, reference=letters[number])
 
 
 def _raw_of_sheet(calculation: Calculation, sheet: Sheet) -> list[Finding]:

@@ -36,7 +36,7 @@ class Finding:
     """One thing in doubt or broken.
 
     ``areas`` are the cells that it is about on the sheet ``sheet``, ``reference`` counts the
-    references of the formula from 0; ``says`` is what is so, ``why`` why it matters. ``because``
+    letter tags of the formula from 0; ``says`` is what is so, ``why`` why it matters. ``because``
     is what speaks for it, ``causes`` what comes of it in other cells or in these.
     """
 

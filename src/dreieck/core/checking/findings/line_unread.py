@@ -48,7 +48,7 @@ def _unread(subject: Subject, reading: Reading, axis: Axis) -> Area | None:
 def _finding(subject: Subject, reading: Reading, axis: Axis, line: Area) -> Finding:
     use, start = reading.use, subject.start
     aimed = use.reference.reading(Area.of(line.first), start, start)
-    changed = subject.shape.with_reference(use.number, with_lock(aimed, start, axis, "moves"))
+    changed = subject.shape.with_equals(use.number, with_lock(aimed, start, axis, "moves"))
     return Finding(
         "line-unread",
         "doubt",

@@ -27,7 +27,7 @@ def relocked(subject: Subject, use: Use, axis: Axis, hold: Lock) -> Mend:
     does = "stay" if hold == "stays" else "move"
     return refilled(
         subject,
-        subject.shape.with_reference(use.number, changed),
+        subject.shape.with_equals(use.number, changed),
         f"let the {axis} of {subject.tag(use.number)} {does}",
     )
 
@@ -41,7 +41,7 @@ def stretched(subject: Subject, use: Use, axis: Axis, first: int, last: int) -> 
     changed = use.reference.reading(area.spanning(axis, low - first, high + last), start, start)
     return refilled(
         subject,
-        subject.shape.with_reference(use.number, changed),
+        subject.shape.with_equals(use.number, changed),
         f"stretch {subject.tag(use.number)} to {subject.address(changed, start)}",
     )
 

@@ -11,7 +11,10 @@ const below = grid.querySelector(".underlay");
 export function drawOverlay() {
   const clips = element("defs", {});
   svg.replaceChildren(clips);
-  below.replaceChildren(...scene.ties.map(figure));
+  const lit = chosenLetter();
+  below.replaceChildren(
+    ...scene.ties.filter((tie) => lit === null || tie.letter === lit).map(figure),
+  );
   panes().forEach((pane, index) => {
     clips.append(clip(pane, index));
     const body = element("g", { "clip-path": `url(#pane-${index})` });
@@ -40,6 +43,30 @@ export function drawOverlay() {
   if (!state.home && !standsApart())
     drawGrip(svg, scene.rehearsed ?? (state.writing ? area(state.writing) : chosen()));
 }
+
+// With many references the figure of one is drawn: that whose card is pointed at or has the keys, or
+// that the caret is in, or the first.
+let pointedAt = null;
+const MANY = 3;
+
+function chosenLetter() {
+  const letters = [...new Set(scene.ties.map((tie) => tie.letter))];
+  if (letters.length <= MANY) return null;
+  const atCaret = scene.chips.find(({ start, end }) => start <= state.caret && state.caret <= end);
+  return (
+    [pointedAt, state.text !== null ? atCaret?.index : null].find((each) =>
+      letters.includes(each),
+    ) ?? letters[0]
+  );
+}
+
+for (const name of ["pointerover", "focusin"])
+  document.addEventListener(name, ({ target }) => {
+    const letter = target.closest?.("[data-letter]")?.dataset.letter;
+    if (letter === undefined || Number(letter) === pointedAt) return;
+    pointedAt = Number(letter);
+    if (scene) drawOverlay();
+  });
 
 function chosen() {
   return span(cell(state.anchor), cell(state.focus));

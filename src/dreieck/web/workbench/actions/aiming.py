@@ -8,12 +8,14 @@ from dreieck.core.exceptions import DreieckError
 from dreieck.core.formula import mentions
 from dreieck.core.formula.locks import Relocked
 from dreieck.core.formula.printer import place_text, reference_text, split_sheet
+from dreieck.core.formula.reference import lettered
 from dreieck.core.formula.shift import circled
 from dreieck.core.grid import Area, Cell
 from dreieck.core.values import Place
 from dreieck.web.workbench.actions.context import Aim, Context, Effect, Index, To, action
 from dreieck.web.workbench.actions.locks import formula_at_hand, rewrite
 from dreieck.web.workbench.page_state import held
+from dreieck.web.workbench.situation import Situation
 
 KEEP_AIMING = frozenset(
     {"show", "show-sheet", "begin-aim", "aim-next", "stop-aim", "find-locks", "jump", "go-to"}
@@ -30,7 +32,7 @@ def begin_aim(context: Context, wish: Index) -> str:
     situation = context.situation()
     state.aiming, state.aimed_at = wish.index, f"{situation.home.id} {situation.here.text}"
     landing = place_text(Place(situation.home.name, situation.here))
-    tag = circled(state.aiming)
+    tag = _tag(situation, state.aiming)
     return f"Point at what {tag} should read in {landing}, on any sheet; Esc ends it."
 
 
@@ -38,15 +40,17 @@ def begin_aim(context: Context, wish: Index) -> str:
 def aim_next(context: Context) -> str:
     """Point at what the first reference should read, or the next one; behind the last, stop."""
     state, situation = context.state, context.situation()
-    count = len(situation.mentions)
-    if not count:
+    letters = situation.letters
+    firsts = [index for index, letter in enumerate(letters) if letters.index(letter) == index]
+    if not firsts:
         return "No formula with references stands here, so there is nothing to aim."
-    index = state.aiming + 1
-    if index >= count:
+    index = next((each for each in firsts if each > state.aiming), None)
+    if index is None:
         return stop_aim(context) or "You aim no more."
     if state.aiming >= 0:
         state.aiming = index
-        return f"Now point at what {circled(index)} should read; Enter takes the selected cells."
+        tag = _tag(situation, index)
+        return f"Now point at what {tag} should read; Enter takes the selected cells."
     return begin_aim(context, Index(index=index))
 
 
@@ -71,20 +75,21 @@ def find_locks(context: Context, wish: Aim) -> str:
     if not 0 <= index < len(found):
         raise DreieckError("There is no such reference in this formula.")
     mention, landing = found[index], situation.here
+    tag = circled(lettered(each.reference for each in found)[index])
     if landing == at:
         raise DreieckError("Choose a landing other than the start; any locks serve the start.")
     named = mention.reference.sheet or situation.home.name
     if not same_sheet(named, pointed_on.name):
         raise DreieckError(
-            f"{circled(index)} reads {named}, and locks cannot change that: point there, or write"
+            f"{tag} reads {named}, and locks cannot change that: point there, or write"
             f" the start anew to read {pointed_on.name}."
         )
     changed = reference_text(aimed(mention.reference, at, landing, Area.parse(address)), at)
     new = mention.replaced(text, changed)
     if new == text:
-        return f"{circled(index)} reads {wish.to} in {landing.text} already."
+        return f"{tag} reads {wish.to} in {landing.text} already."
     rewrite(context, situation, Relocked(new, mention.start + len(changed)))
-    return f"With {changed} in the start, {circled(index)} reads {wish.to} in {landing.text}."
+    return f"With {changed} in the start, {tag} reads {wish.to} in {landing.text}."
 
 
 @action()
@@ -101,6 +106,12 @@ def take_formula(context: Context, wish: To) -> str:
     context.state.advice = False
     rewrite(context, situation, Relocked(wish.to, len(wish.to)))
     return ""
+
+
+def _tag(situation: Situation, index: int) -> str:
+    """The letter of a reference of the formula in question, in its circle."""
+    letters = situation.letters
+    return circled(letters[index] if index < len(letters) else index)
 
 
 def _back(context: Context) -> None:
