@@ -30,6 +30,7 @@ from dreieck.files.delimited.writing import guarded
 from dreieck.store import OpenWorkbook
 from dreieck.web.answers import TheWorkbook, page
 from dreieck.web.colours import colour_of
+from dreieck.web.shift_picture import arrows
 from dreieck.web.turns import RequestBudget, in_time
 from dreieck.web.workbench.finding_cache import findings_of
 from dreieck.web.workbench.findings_shown import state_of
@@ -102,6 +103,7 @@ def _page(request: Request, opened: OpenWorkbook, sheet_id: int, asked: Asked) -
         request, name, opened=opened, sheet=sheet, block=block, asked=asked, lines=lines,
         first=first, more=more, filter=asked.filter, names=names_of(opened, block),
         hurried=current().hurried,
+        arrows=arrows(sheet, block) if name == "log.html" else [],
         tags=[tag(letter) for letter in range(len(block.shape.distinct))],
     )  # fmt: skip
 

@@ -16,12 +16,13 @@ from dreieck.core.formula import Shape
 from dreieck.core.grid import Area, column_letters
 from dreieck.core.sheet.cells import Kind
 from dreieck.core.sheet.sheet import Sheet
+from dreieck.core.words.reading import by_position
 from dreieck.store import OpenWorkbook
 from dreieck.web.answers import TheWorkbook, page
 from dreieck.web.navigation import Entry
 from dreieck.web.turns import in_time
 from dreieck.web.workbench.finding_cache import findings_on
-from dreieck.web.workbench.findings_shown import shown
+from dreieck.web.workbench.findings_shown import Found, shown
 
 router = APIRouter(include_in_schema=False)
 ENTRY = Entry(2, "map", "Shape map", "/workbooks/{workbook}/sheets/{sheet}/map")
@@ -30,6 +31,7 @@ WIDTH, HEIGHT = 840.0, 620.0
 _HEAD = 22.0
 _MAX_COLUMNS = 60
 _MAX_BOXES = 4_000
+_MAX_MARKS = 400
 _TONES = ("#b9621b", "#167a86", "#a83267", "#5f6f12", "#6d3f91", "#4c5d75", "#3d3a94", "#8a5a2b")
 _PATTERNS = ("plain", "down", "up", "across", "dots", "cross")
 
@@ -53,6 +55,7 @@ class Tone:
 
     look: str
     formula: str
+    says: str
     cells: int
     areas: str
     at: str
@@ -66,6 +69,14 @@ class _Scale:
         self.rows = used.bottom
         self.column = (WIDTH - _HEAD) / max(self.columns, 6)
         self.row = (HEIGHT - _HEAD) / max(self.rows, 20)
+
+    def shows(self, found: Found) -> bool:
+        """Whether the first cell of a finding is on the map."""
+        return Area.parse(found.at).left <= self.columns
+
+    def mark(self, found: Found) -> Box:
+        """The first cell of a finding."""
+        return self.box(Area.parse(found.at), found.state, f"{found.state_said}: {found.says}")
 
     def box(self, area: Area, look: str, says: str) -> Box:
         x, y = _HEAD + (area.left - 1) * self.column, _HEAD + (area.top - 1) * self.row
@@ -96,10 +107,10 @@ def map_page(request: Request, opened: OpenWorkbook, sheet: Sheet, **told: Any) 
     return page(
         request, "map.html", opened=opened, sheet=sheet, used=used,
         values=_values(sheet, scale), blocks=_blocks(sheet, scale, looks),
-        breaks=[scale.box(Area.parse(each.at), "break", each.says) for each in broken],
+        marks=[scale.mark(each) for each in every[:_MAX_MARKS] if scale.shows(each)],
         broken=broken, others=[each for each in every if each not in broken],
         mendable=any(each.mends for each in every),
-        tones=_tones(sheet, looks), headings=_headings(scale), patterns=_PATTERNS[1:],
+        tones=_tones(opened, sheet, looks), headings=_headings(scale), patterns=_PATTERNS[1:],
         colours=list(enumerate(_TONES)), width=WIDTH, height=HEIGHT,
         hurried=current().hurried, **told,
     )  # fmt: skip
@@ -151,11 +162,12 @@ def _values(sheet: Sheet, scale: _Scale) -> list[Box]:
     return boxes
 
 
-def _tones(sheet: Sheet, looks: dict[Shape, str]) -> list[Tone]:
+def _tones(opened: OpenWorkbook, sheet: Sheet, looks: dict[Shape, str]) -> list[Tone]:
     tones = [
         Tone(
             looks[shape],
             shape.text(where[0].first),
+            by_position(opened.workbook, shape, where[0].first),
             sum(area.size for area in where),
             ", ".join(area.text for area in where[:3]) + (" …" if len(where) > 3 else ""),
             where[0].first.text,

@@ -2,7 +2,7 @@
 
 from __future__ import annotations
 
-from collections.abc import Callable
+from collections.abc import Callable, Iterable
 from dataclasses import dataclass
 from typing import Annotated
 
@@ -31,6 +31,7 @@ from dreieck.core.formula.printer import area_text, place_text
 from dreieck.core.grid import Area, Cell
 from dreieck.core.sheet.edits import Edit
 from dreieck.core.sheet.names import Named
+from dreieck.core.sheet.sheet import Sheet
 from dreieck.core.sheet.workbook import Workbook
 from dreieck.core.values import Place
 from dreieck.core.words.headings import heading_of
@@ -40,6 +41,7 @@ from dreieck.store import OpenWorkbook, OutOfDate, StoreError
 from dreieck.web.answers import TheWorkbook, page, sheet_and_area
 from dreieck.web.before_after import before_after
 from dreieck.web.navigation import Entry
+from dreieck.web.small_sheet import Rect, SmallSheet
 from dreieck.web.turns import time_for_drawing
 from dreieck.web.workbench.page_state import MAX_NUMBER
 
@@ -55,6 +57,16 @@ Revision = Annotated[int, Form(ge=-1, le=MAX_NUMBER)]
 
 
 @dataclass(frozen=True)
+class Covered:
+    """What a name covers, drawn in small on its sheet, with the formulas there that use it."""
+
+    small: SmallSheet
+    sheet: Sheet
+    named: Rect
+    users: list[Rect]
+
+
+@dataclass(frozen=True)
 class NameLine:
     """A name on the page: what it stands for, what it holds, who uses it, what is odd."""
 
@@ -67,6 +79,7 @@ class NameLine:
     told: list[str]
     stretched: str
     words: str
+    picture: Covered | None
 
 
 @dataclass(frozen=True)
@@ -273,9 +286,26 @@ def _lines(opened: OpenWorkbook) -> list[NameLine]:
             by_position(workbook, named.shape, named.base)
             if named.kind == "formula by position"
             else "",
+            _covered(workbook, named, used.get(named.key, [])),
         )
         for named in workbook.names.values()
     ]
+
+
+def _covered(
+    workbook: Workbook, named: Named, users: Iterable[tuple[Sheet, Area]]
+) -> Covered | None:
+    """The picture of a name that stands for a place."""
+    if not named.place or not workbook.has_sheet(named.place[0]):
+        return None
+    sheet, area = workbook.sheet(named.place[0]), named.place[1]
+    used = sheet.used() or area
+    small = SmallSheet(used._replace(left=1, top=1).around(area.common(used) or area), 96, 56)
+    rect = small.rect(area)
+    if rect is None:
+        return None
+    here = [found for other, each in users if other is sheet and (found := small.rect(each))]
+    return Covered(small, sheet, rect, here)
 
 
 def _stretched(workbook: Workbook, named: Named) -> str:

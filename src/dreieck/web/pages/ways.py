@@ -9,12 +9,14 @@ from fastapi import APIRouter, Form, HTTPException, Query, Request
 from pydantic import BaseModel, Field
 from starlette.responses import RedirectResponse, Response
 
-from dreieck.core.calculate import Calculation, block_at, look_of
+from dreieck.core.calculate import Calculation, block_at, look_of, text_at
 from dreieck.core.checking.four_ways import Way, four_ways
 from dreieck.core.editing.entering import typed_workbook
 from dreieck.core.editing.fill import plan_fill
 from dreieck.core.exceptions import DreieckError
 from dreieck.core.formula import Shape
+from dreieck.core.formula.printer import reference_text
+from dreieck.core.formula.reference import Reference
 from dreieck.core.formula.shift import tag
 from dreieck.core.grid import Area, Cell, column_letters
 from dreieck.core.sheet.sheet import Sheet
@@ -30,8 +32,10 @@ from dreieck.web.workbench.page_state import MAX_NUMBER
 router = APIRouter(include_in_schema=False)
 ENTRY = Entry(7, "ways", "Four ways", "/four-ways")
 
-_COLUMNS, _ROWS = 8, 14
+_COLUMNS, _ROWS = 9, 15
 """How much of a fill is shown."""
+_BESIDE = 4
+"""So many columns or rows beside a fill are drawn, too."""
 _TRIED_COLUMNS, _TRIED_ROWS = 40, 200
 """How much of a fill is worked out, four times."""
 OWN_COLUMNS, OWN_ROWS = 6, 7
@@ -54,12 +58,28 @@ class Asked(BaseModel):
 
 
 @dataclass(frozen=True)
+class GridCell:
+    """A cell of a way: what it shows, how it looks, and of a landing what it reads.
+
+    ``frame`` tells where that is drawn: its left, upper, right and lower edge, counted in
+    columns and rows of the picture, and which of them are locked.
+    """
+
+    at: str
+    text: str
+    marks: str
+    reads: str = ""
+    frame: str = ""
+
+
+@dataclass(frozen=True)
 class Shown:
-    """One way as it is shown: a table of texts with marks."""
+    """One way as it is shown: a small grid with its headings."""
 
     way: Way
     columns: list[str]
-    rows: list[tuple[int, list[tuple[str, str]]]]
+    rows: list[tuple[int, list[GridCell]]]
+    start: str
 
 
 AskedQuery = Annotated[Asked, Query()]
@@ -146,7 +166,10 @@ def of_own_table(request: Request, form: TheForm) -> Response:
     except DreieckError as error:
         problem = str(error)
     letters = [column_letters(number + 1) for number in range(OWN_COLUMNS)]
-    own = {"entries": entries, "letters": letters, "rows": range(1, OWN_ROWS + 1)}
+    own = {
+        "entries": entries, "letters": letters, "rows": range(1, OWN_ROWS + 1),
+        "shown": _own_values(entries),
+    }  # fmt: skip
     return page(request, "ways.html", opened=None, sheet=None, own=own, problem=problem, **context)
 
 
@@ -158,6 +181,13 @@ def _own_context(entries: dict[str, str], asked: Asked) -> dict[str, Any]:
         raise DreieckError(f"{asked.cell} holds no formula that can be read.")
     target = Area.parse(asked.to)
     return _context(Calculation(workbook), sheet, start, shape, target, asked)
+
+
+def _own_values(entries: dict[str, str]) -> dict[str, str]:
+    """What the cells of one's own table show."""
+    workbook = typed_workbook({"Table": entries})
+    calculation, sheet = Calculation(workbook), workbook.sheets[0]
+    return {at: text_at(calculation, sheet, Cell.parse(at), 14) for at in entries}
 
 
 def _context(
@@ -179,38 +209,94 @@ def _context(
         "formula": shape.text(start),
         "colour": colour_of(letter),
         "tags": [tag(each) for each in range(len(shape.distinct))],
-        "ways": [_shown(way, now, asked.view) for way in ways],
+        "ways": [_shown(way, now, asked.view, shape.distinct[letter]) for way in ways],
     }
 
 
-def _shown(way: Way, now: Way, view: str) -> Shown:
-    area = way.fill.target
-    area = Area(
-        area.left,
-        area.top,
-        min(area.right, area.left + _COLUMNS - 1),
-        min(area.bottom, area.top + _ROWS - 1),
-    )
+def _shown(way: Way, now: Way, view: str, number: int) -> Shown:
+    area = _in_view(way, number)
     rows = [
-        (row, [_cell(way, now, Cell(column, row), view) for column in _across(area)])
+        (row, [_cell(way, now, Cell(column, row), view, area, number) for column in _across(area)])
         for row in range(area.top, area.bottom + 1)
     ]
-    return Shown(way, [column_letters(column) for column in _across(area)], rows)
+    columns = [column_letters(column) for column in _across(area)]
+    return Shown(way, columns, rows, way.fill.source.first.text)
+
+
+def _in_view(way: Way, number: int) -> Area:
+    """What is drawn: the landings with their headings, and what the start reads if it is near."""
+    start, target = way.fill.source.first, way.fill.target
+    shape = way.sheet.content(start)
+    around = target
+    if isinstance(shape, Shape):
+        for reference in shape.references:
+            read = reference.area(start)
+            if read and _reads_here(way, reference):
+                around = around.around(read)
+    left, top = max(around.left - 1, 1), max(around.top - 1, 1)
+    whole = Area(left, top, around.right, around.bottom)
+    is_near = whole.width - target.width <= _BESIDE and whole.height - target.height <= _BESIDE
+    area = whole if is_near else target
+    return Area(
+        area.left, area.top, min(area.right, area.left + _COLUMNS - 1),
+        min(area.bottom, area.top + _ROWS - 1),
+    )  # fmt: skip
+
+
+def _reads_here(way: Way, reference: Reference) -> bool:
+    return reference.sheet is None or reference.sheet.casefold() == way.sheet.name.casefold()
 
 
 def _across(area: Area) -> range:
     return range(area.left, area.right + 1)
 
 
-def _cell(way: Way, now: Way, cell: Cell, view: str) -> tuple[str, str]:
-    """The text and the marks of one landing."""
+def _cell(way: Way, now: Way, cell: Cell, view: str, in_view: Area, number: int) -> GridCell:
+    """One cell of a way."""
     text, value = _text(way, cell, view)
-    marks = ["error"] if isinstance(value, Error) else []
+    is_landing = way.fill.target.holds(cell)
+    marks = ["number" if isinstance(value, float) else "text"]
+    role = way.sheet.look(cell).role
+    if role in ("heading", "title", "input"):
+        marks.append(role)
+    if isinstance(value, Error):
+        marks.append("error")
     if cell == way.fill.source.first:
         marks.append("start")
-    if way is not now and text != _text(now, cell, view)[0]:
+    if is_landing and way is not now and text != _text(now, cell, view)[0]:
         marks.append("differs")
-    return text, " ".join(marks)
+    content = way.sheet.content(cell)
+    if not is_landing or not isinstance(content, Shape) or number >= len(content.references):
+        return GridCell(cell.text, text, " ".join(marks))
+    reference = content.references[number]
+    return GridCell(
+        cell.text, text, " ".join([*marks, "landing"]), _read(way, reference, cell),
+        _frame(way, reference, cell, in_view),
+    )  # fmt: skip
+
+
+def _read(way: Way, reference: Reference, cell: Cell) -> str:
+    """What a landing reads, in words."""
+    area = reference.area(cell)
+    if area is None:
+        return f"{cell.text} reads nothing: it falls off the sheet"
+    written = reference_text(reference, cell)
+    if area.size > 1 or not _reads_here(way, reference):
+        return f"{cell.text} reads {written}"
+    return f"{cell.text} reads {written}: {_text(way, area.first, 'values')[0] or 'empty'}"
+
+
+def _frame(way: Way, reference: Reference, cell: Cell, in_view: Area) -> str:
+    """Where what a landing reads is drawn, and which of its edges are locked."""
+    area = reference.area(cell)
+    shown = area.common(in_view) if area and _reads_here(way, reference) else None
+    if shown is None:
+        return ""
+    first, last = reference.corners(cell)[0], reference.corners(cell)[-1]
+    edges = (shown.left - in_view.left, shown.top - in_view.top,
+             shown.right - in_view.left + 1, shown.bottom - in_view.top + 1)  # fmt: skip
+    locked = (first.column, first.row, last.column, last.row)
+    return " ".join(map(str, (*edges, *map(int, locked))))
 
 
 def _text(way: Way, cell: Cell, view: str) -> tuple[str, object]:
