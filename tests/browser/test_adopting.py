@@ -70,7 +70,7 @@ CASES = {
     ),
     "a move, and an entry was begun since: it goes into the cell of the move": (
         went_on(does=["moves"], begun=4, now={**WRITING, "fresh": True}),
-        {"changes": {**PLACE, "writing": "A9"}},
+        {"changes": {**PLACE, "writing": "A9", "over": ""}},
     ),
     "a move, and an entry begun before goes on: it stays where it is": (
         went_on(does=["moves"], begun=2, now={**WRITING, "fresh": True}),
@@ -78,7 +78,7 @@ CASES = {
     ),
     "a move, and an entry was begun at once: not even then all is taken": (
         case(does=["moves"], begun=4, now={**WRITING, "fresh": True}),
-        {"changes": {**PLACE, "writing": "A9"}},
+        {"changes": {**PLACE, "writing": "A9", "over": ""}},
     ),
     "a rehearsal began while nothing more was typed: its formula is taken too": (
         went_on(does=["rehearses"], sent=WRITING, now=WRITING, led=REHEARSED),

@@ -242,7 +242,7 @@ def test_the_shape_map_leads_to_a_break(bench):
     bench.keys("Enter")
     bench.settle()
     bench.page.get_by_role("link", name="Shape map").click()
-    expect(bench.page.locator(".map .break")).to_have_count(1)
+    expect(bench.page.locator(".map .mark")).to_have_count(1)
     bench.page.get_by_role("link", name="D7", exact=True).click()
     bench.at("Loads!D7")
     expect(bench.panel).to_contain_text("The number 99.0 stands in D7")

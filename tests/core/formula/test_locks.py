@@ -30,6 +30,20 @@ def test_a_lock_is_set_in_the_text_as_typed(text, index, axis, hold, expected):
     assert changed.caret == mentions(changed.text, C5)[index].end
 
 
+@pytest.mark.parametrize(
+    ("text", "index", "expected", "caret"),
+    [
+        ("=B5*C4+B5", 0, "=$B5*C4+$B5", 4),
+        ("=B5*C4+B5", 2, "=$B5*C4+$B5", 11),
+        ("=B5*$B5", 0, "=$B5*$B5", 4),
+        ("=IF(B5>0,b5,Loads!B5)", 0, "=IF($B5>0,$B5,Loads!B5)", 7),
+    ],
+)
+def test_equal_references_are_locked_together(text, index, expected, caret):
+    changed = relock(text, C5, index, "column", "stays")
+    assert (changed.text, changed.caret) == (expected, caret)
+
+
 def test_there_is_nothing_to_lock_where_there_is_no_such_part():
     assert relock("=1+2", C5, 0, "row") is None
     assert relock("=SUM(B:B)", C5, 0, "row") is None

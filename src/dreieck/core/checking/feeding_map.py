@@ -164,15 +164,18 @@ def _typed(sheet: Sheet, area: Area) -> Area | None:
 
 def _merged(found: dict[Area, set[int]]) -> list[tuple[Area, set[int]]]:
     """Areas that overlap become one, which feeds what each of them does."""
+    waiting = sorted(found.items(), key=lambda each: -each[0].size)
     merged: list[tuple[Area, set[int]]] = []
-    for area, fed in sorted(found.items(), key=lambda each: -each[0].size):
+    while waiting:
+        area, fed = waiting.pop()
         spend(len(merged) + 1)
-        for index, (other, feeds) in enumerate(merged):
-            if area.common(other):
-                merged[index] = (other.around(area), feeds | fed)
-                break
-        else:
+        other = next((each for each in merged if each[0].common(area)), None)
+        if other is None:
             merged.append((area, set(fed)))
+        else:
+            # Together they may reach others that neither reached alone.
+            merged.remove(other)
+            waiting.append((other[0].around(area), other[1] | fed))
     return sorted(merged, key=lambda each: (each[0].top, each[0].left))
 
 

@@ -97,9 +97,9 @@ class _Layer:
         """The call that is laid out for a part: itself, or the only long one in it."""
         if isinstance(node, tree.Call):
             is_choice = speech_of(node.function) in WAYS
-            is_long = len(self._text(node)) > _LONG and any(
-                isinstance(each, tree.Call) for each in tree.children(node)
-            )
+            inside = (other for each in tree.children(node) for other in tree.walk(each))
+            calls = any(isinstance(each, tree.Call) for each in inside)
+            is_long = calls and len(self._text(node)) > _LONG
             return node if node.arguments and (is_choice or is_long) else None
         if isinstance(node, tree.Text | tree.Inline):
             return None

@@ -159,35 +159,31 @@ def of_own_table(request: Request, form: TheForm) -> Response:
         reference=max(whole_number(form, "reference"), 0),
         view=given.get("view") or "values",
     )
-    context: dict[str, Any] = {"asked": asked, "ways": [], "tags": []}
-    problem = ""
-    try:
-        context = in_time(lambda: _own_context(entries, asked))
-    except DreieckError as error:
-        problem = str(error)
+    shown, context, problem = in_time(lambda: _own_table(entries, asked))
     letters = [column_letters(number + 1) for number in range(OWN_COLUMNS)]
     own = {
         "entries": entries, "letters": letters, "rows": range(1, OWN_ROWS + 1),
-        "shown": _own_values(entries),
+        "shown": shown,
     }  # fmt: skip
     return page(request, "ways.html", opened=None, sheet=None, own=own, problem=problem, **context)
 
 
-def _own_context(entries: dict[str, str], asked: Asked) -> dict[str, Any]:
-    workbook = typed_workbook({"Table": entries})
-    sheet, start = workbook.sheets[0], Cell.parse(asked.cell)
-    shape = sheet.content(start)
-    if not isinstance(shape, Shape):
-        raise DreieckError(f"{asked.cell} holds no formula that can be read.")
-    target = Area.parse(asked.to)
-    return _context(Calculation(workbook), sheet, start, shape, target, asked)
-
-
-def _own_values(entries: dict[str, str]) -> dict[str, str]:
-    """What the cells of one's own table show."""
+def _own_table(
+    entries: dict[str, str], asked: Asked
+) -> tuple[dict[str, str], dict[str, Any], str]:
+    """What the cells of one's own table show, the four ways, and why there are none."""
     workbook = typed_workbook({"Table": entries})
     calculation, sheet = Calculation(workbook), workbook.sheets[0]
-    return {at: text_at(calculation, sheet, Cell.parse(at), 14) for at in entries}
+    shown = {at: text_at(calculation, sheet, Cell.parse(at), 14) for at in entries}
+    try:
+        start = Cell.parse(asked.cell)
+        shape = sheet.content(start)
+        if not isinstance(shape, Shape):
+            raise DreieckError(f"{asked.cell} holds no formula that can be read.")
+        target = Area.parse(asked.to)
+        return shown, _context(calculation, sheet, start, shape, target, asked), ""
+    except DreieckError as error:
+        return shown, {"asked": asked, "ways": [], "tags": []}, str(error)
 
 
 def _context(

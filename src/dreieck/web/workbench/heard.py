@@ -51,7 +51,7 @@ def _rehearsal(panel: Panel, desk: Desk) -> Iterator[str]:
     yield f"Rehearsal of {panel.title}, {many(panel.landings, 'landing')}"
     yield from _findings(panel)
     for each in panel.turned:
-        yield each.says
+        yield f"A proof would {'fail' if each.fails else 'hold again'}: {each.says}"
     yield f"{panel.here} would show {panel.value}"
     yield _reads(desk)
 

@@ -1,6 +1,7 @@
 // What a page takes of the state that an answer brings. The hands may have gone on since it was
 // asked for: what they did is kept, and what the action led to is taken as far as both go together.
 // docs/exchange.md draws it; nothing here touches the page.
+import { areaText, cell, span } from "./address.js";
 
 // `request` tells what was asked (`action`, and `asked` and `sent`: the times when the hands asked
 // and when the state was sent), `does` the effects of its action, `sent` the state that was sent,
@@ -39,6 +40,8 @@ function rehearsal({ source, target, landing, values, step, text, writing, flipp
 // The hands went on on the sheet that the move led to, and in its cell unless they chose another.
 function place({ sheet, home, anchor, focus, inner, left, top }, request, now, times) {
   if (times.selected > request.asked) return { sheet, home };
-  const writing = now.text === null ? {} : { writing: anchor };
+  const area = areaText(span(cell(anchor), cell(focus)));
+  const writing =
+    now.text === null ? {} : { writing: inner || anchor, over: anchor === focus ? "" : area };
   return { sheet, home, anchor, focus, inner, left, top, ...writing };
 }

@@ -1,6 +1,6 @@
 // Who comes back from another page, loads anew or follows a link finds the place: what is selected,
 // in view, shown. The address tells it: #C5:F10, or #C5:F10,both with the view.
-import { active, selected, state } from "./state.js";
+import { selected, state } from "./state.js";
 
 const HELD = [
   "anchor",
@@ -27,10 +27,17 @@ function name() {
 const held = JSON.parse(sessionStorage.getItem(name()) ?? "{}");
 for (const each of HELD) state[each] = held[each] ?? state[each];
 const [, anchor, focus, view] = ADDRESS.exec(location.hash) ?? [];
-// The address may be another one than that of the place that was left.
-export const linked = anchor && anchor !== active() ? `${anchor}:${focus ?? anchor}` : "";
-if (linked) Object.assign(state, { anchor, focus: focus ?? anchor, inner: "", also: "" });
-if (anchor) state.view = view ?? "values";
+// The address counts where it is another one than that which was told for the place that was left.
+const isOther = anchor && location.hash !== held.hash;
+export const linked = isOther ? `${anchor}:${focus ?? anchor}` : "";
+if (isOther)
+  Object.assign(state, {
+    anchor,
+    focus: focus ?? anchor,
+    inner: "",
+    also: "",
+    view: view ?? "values",
+  });
 for (const button of document.querySelectorAll("[data-view]"))
   button.setAttribute("aria-checked", String(button.dataset.view === state.view));
 
@@ -54,5 +61,6 @@ export function onAddress(goTo) {
 
 addEventListener("pagehide", () => {
   const told = Object.fromEntries(HELD.map((each) => [each, state[each]]));
+  told.hash = location.hash;
   sessionStorage.setItem(name(), JSON.stringify(told));
 });

@@ -8,7 +8,7 @@ import { drawCharts, focusChosen } from "./charts.js";
 import { ask, closeWhenDone, dialogComes } from "./asking.js";
 import { pasteAs } from "./clipboard.js";
 import { acceptFiles } from "./dropping.js";
-import { act, drawnFor, onScene, scene, show } from "./exchange.js";
+import { act, drawnFor, onScene, scene, show, whenAnswered } from "./exchange.js";
 import { active, set, state } from "./state.js";
 import { drawCells, markSelected } from "./grid.js";
 import { grid } from "./places.js";
@@ -189,4 +189,4 @@ new ResizeObserver(() => {
 }).observe(grid);
 document.fonts.ready.then(draw);
 toCells();
-offerDrafts();
+whenAnswered().then(offerDrafts);

@@ -6,9 +6,10 @@ from dreieck.core.checking.findings import Finding, Mend, missed_by
 from dreieck.core.exceptions import DreieckError
 from dreieck.core.formula import Shape
 from dreieck.core.grid import Area, Cell
+from dreieck.core.grid.areas import joined
 from dreieck.core.sheet.chart import chart_numbered
 from dreieck.core.sheet.edits import SetCells
-from dreieck.core.words.counting import both, many
+from dreieck.core.words.counting import addresses, both, many
 from dreieck.web.workbench.actions.context import Context, Effect, Index, Steps, To, action
 from dreieck.web.workbench.actions.fills import Landing, land
 from dreieck.web.workbench.finding_cache import findings_on
@@ -33,7 +34,7 @@ def mend(context: Context, wish: Choice) -> str:
     context.change(f"mend: {chosen.says}", *chosen.edits)
     state.step = "check"
     edit = chosen.edits[0]
-    where = f", in {edit.areas()[0].text}" if isinstance(edit, SetCells) else ""
+    where = f", in {addresses(joined(edit.areas()))}" if isinstance(edit, SetCells) else ""
     return f"Mended{where}: {chosen.says}. Ctrl+Z takes it back."
 
 

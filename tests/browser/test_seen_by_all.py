@@ -1,0 +1,97 @@
+"""What axe finds wrong for people with assistive technology: nothing, on no page, in no state."""
+
+from pathlib import Path
+
+import pytest
+from playwright.sync_api import expect
+from workbench_page import Workbench
+
+AXE = Path(__file__).parents[2] / "node_modules" / "axe-core" / "axe.min.js"
+PAGES = [
+    "/", "/guide", "/four-ways", "{0}/names", "{0}/proofs", "{0}/sweeps", "{0}/feeds", "{0}/reads",
+    "{0}/lift", "{0}/names/rewrite?way=in", "{1}/map", "{1}/four-ways?cell=C5",
+    "{1}/log?cell=C5", "{1}/report?cell=C5", "/nothing",
+]  # fmt: skip
+
+
+def violations(page):
+    page.evaluate(AXE.read_text())
+    found = page.evaluate("axe.run(document, { resultTypes: ['violations'] })")
+    return [(each["id"], each["nodes"][0]["html"]) for each in found["violations"]]
+
+
+def finding(bench):
+    bench.page.get_by_role("link", name="To mend").click()
+    bench.at("To mend!A1")
+    bench.go_to("C8")
+
+
+def suggesting(bench):
+    bench.click("H5")
+    bench.type("=av")
+    bench.keys("ArrowDown")
+    expect(bench.page.locator("#suggest [aria-selected=true]")).to_be_visible()
+
+
+def rehearsing(bench):
+    bench.click("C5")
+    bench.type("=B5*C4")
+    bench.keys("Alt+ArrowRight", "Alt+ArrowDown")
+    bench.at("Loads!C5:D6")
+
+
+def opened(bench):
+    bench.click("H5")
+    bench.type("=IF($B5*C$4>500,$B5*C$4,ROUND(SUM(C5:F5)/COUNT(C5:F5),1))")
+    bench.keys("Alt+e")
+    expect(bench.page.locator(".parts li")).to_have_count(6)
+
+
+def dialog(key):
+    def state(bench):
+        bench.settle()
+        bench.keys(key)
+        bench.page.wait_for_timeout(400)
+
+    return state
+
+
+STATES = {
+    "at rest": Workbench.settle,
+    "checking": lambda bench: bench.click("E8"),
+    "a finding": finding,
+    "suggestions": suggesting,
+    "a rehearsal": rehearsing,
+    "part by part": opened,
+    "the selection": dialog("Alt+l"),
+    "all commands": dialog("Control+k"),
+    "finding": dialog("Control+f"),
+    "the keys": dialog("?"),
+    "naming": dialog("Alt+n"),
+    "the sheet": dialog("Alt+s"),
+}
+
+
+@pytest.mark.parametrize("scheme", ["light", "dark"])
+@pytest.mark.parametrize("state", STATES)
+def test_the_workbench_has_no_violations(bench, state, scheme):
+    bench.page.emulate_media(color_scheme=scheme)
+    STATES[state](bench)
+    bench.settle()
+    assert violations(bench.page) == []
+
+
+@pytest.mark.parametrize("scheme", ["light", "dark"])
+def test_no_page_has_violations(context, demo_path, scheme):
+    page = context.new_page()
+    page.emulate_media(color_scheme=scheme)
+    page.goto(demo_path)
+    page.wait_for_url("**/sheets/*")
+    sheet = page.url.partition("#")[0]
+    found = {}
+    for path in PAGES:
+        page.goto(path.format(demo_path, sheet))
+        page.wait_for_load_state()
+        if wrong := violations(page):
+            found[path] = wrong
+    assert found == {}
