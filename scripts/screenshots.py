@@ -142,18 +142,19 @@ def finding(page: Page) -> None:
     page.goto("/workbooks/1/sheets/4?at=C8")
 
 
-def aiming(page: Page) -> None:
-    page.goto("/workbooks/1/sheets/2?at=C5")
+def part_by_part(page: Page) -> None:
+    page.goto("/workbooks/1/sheets/2#H5")
     settle(page)
-    page.keyboard.type("=B5*C4")
-    for key in ["Alt+ArrowRight"] * 3 + ["Alt+ArrowDown"] * 5:
-        page.keyboard.press(key)
-    settle(page)
-    page.get_by_role("button", name="Likely locks").click()
-    settle(page)
-    page.get_by_role("button", name="a points at").click()
-    settle(page)
-    page.locator(".aim").evaluate("aim => aim.scrollIntoView()")
+    page.keyboard.type("=IF($B5*C$4>500,$B5*C$4*(1+reserve),IF(C$4>300,ROUND($B5*D$4,1),")
+    page.keyboard.type("SUM($C5:$F5)/COUNT($C5:$F5)))")
+    page.keyboard.press("Alt+E")
+
+
+def reads_map(page: Page) -> None:
+    page.keyboard.press("Alt+E")
+    page.keyboard.press("Escape")
+    page.keyboard.press("Escape")
+    page.goto("/workbooks/1/reads")
 
 
 def shift_log(page: Page) -> None:
@@ -207,24 +208,6 @@ def names(page: Page) -> None:
     page.goto("/workbooks/1/names")
 
 
-def lifting(page: Page) -> None:
-    page.goto("/workbooks/1/sheets/3?at=E4")
-    settle(page)
-    page.keyboard.type("=B4*2.4")
-    page.keyboard.press("Enter")
-    select(page, "E4")
-    for _ in range(11):
-        page.keyboard.press("Alt+ArrowDown")
-    page.keyboard.press("Enter")
-    settle(page)
-    page.goto("/workbooks/1/lift")
-    page.get_by_label("2.4 in").check()
-    page.get_by_label("cell", exact=True).fill("B18")
-    page.get_by_label("label, to its left").fill("Meals a guest")
-    page.get_by_label("name, if wanted").fill("meals")
-    page.get_by_role("button", name="Look at it first").click()
-
-
 VIEWS = {
     "home": home,
     "writing": writing,
@@ -232,7 +215,8 @@ VIEWS = {
     "checking": checking,
     "guide": guide,
     "finding": finding,
-    "aiming": aiming,
+    "part-by-part": part_by_part,
+    "reads-map": reads_map,
     "shift-log": shift_log,
     "four-ways": ways,
     "charts": charts,
@@ -241,7 +225,6 @@ VIEWS = {
     "report": reporting,
     "shape-map": shape_map,
     "names": names,
-    "lifting": lifting,
     "proofs": proofs,
     "sweep": sweep,
     "feeds": feeds,

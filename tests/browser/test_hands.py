@@ -245,7 +245,7 @@ def test_a_link_to_another_page_waits_until_what_was_typed_is_kept(slow_bench):
     bench.type("Tarn")
     bench.page.get_by_role("link", name="Guide", exact=True).click()
     jumps[0].continue_()
-    bench.page.wait_for_url("**/guide")
+    bench.page.wait_for_url("**/guide?of=*")
     bench.page.go_back()
     bench.shows("H6", "14")
     bench.shows("H7", "Tarn")
@@ -298,3 +298,15 @@ def test_a_reference_is_aimed_at_another_sheet_by_pulling_there(bench):
     expect(bench.desk).to_have_value("=SUM(Season!$B4:B6)")
     bench.keys("Enter")
     bench.at("Loads!H6")
+
+
+def test_a_cell_pressed_and_copied_before_the_servers_word_is_copied(slow_bench):
+    bench = slow_bench
+    bench.click("H5")
+    bench.type("=B5")
+    bench.click("C4")
+    bench.keys("Control+c")
+    bench.settle()
+    bench.go_to("H8")
+    bench.keys("Control+v")
+    bench.shows("H8", "420")

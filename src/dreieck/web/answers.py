@@ -3,10 +3,11 @@
 from __future__ import annotations
 
 import re
+from contextlib import suppress
 from pathlib import Path
 from typing import Annotated, Any
 
-from fastapi import Depends, HTTPException, Request
+from fastapi import Depends, HTTPException, Query, Request
 from fastapi import Path as PathParameter
 from fastapi.templating import Jinja2Templates
 from starlette.datastructures import FormData
@@ -81,3 +82,13 @@ def _workbook(workbook_id: WorkbookNumber, library: TheLibrary) -> OpenWorkbook:
 
 
 TheWorkbook = Annotated[OpenWorkbook, Depends(_workbook)]
+
+
+def _beside(library: TheLibrary, of: Annotated[int, Query(ge=0, lt=2**63)] = 0) -> Any:
+    with suppress(KeyError):
+        return library.open(of) if of else None
+    return None
+
+
+BesideWorkbook = Annotated[OpenWorkbook | None, Depends(_beside)]
+"""The workbook that a page of its own was reached from, whose bar it shows."""

@@ -24,7 +24,7 @@ _DEEP = 7
 
 
 @dataclass(frozen=True, slots=True)
-class Part:
+class Piece:
     """One part of a formula.
 
     ``depth`` counts the parts around it, ``role`` is what it is for there: *if*, *then*, *else*,
@@ -52,7 +52,7 @@ def is_long(shape: Shape) -> bool:
     )
 
 
-def outline(calculation: Calculation, place: Place, shape: Shape) -> tuple[Part, ...]:
+def outline(calculation: Calculation, place: Place, shape: Shape) -> tuple[Piece, ...]:
     """The parts of the formula that stands at ``place``, in the order in which it is written."""
     layer = _Layer(calculation, place, shape)
     layer.lay(shape.tree, 0, "", taken=True)
@@ -61,7 +61,7 @@ def outline(calculation: Calculation, place: Place, shape: Shape) -> tuple[Part,
 
 class _Layer:
     def __init__(self, calculation: Calculation, place: Place, shape: Shape) -> None:
-        self.parts: list[Part] = []
+        self.parts: list[Piece] = []
         self.place = place
         self.worker = Worker(calculation, place, shape)
         self.reader = Spoken(calculation.workbook, place, shape.tree)
@@ -91,14 +91,14 @@ class _Layer:
         *, taken: bool, why: str = "",
     ) -> None:  # fmt: skip
         worth = self._worth(node) if taken else ""
-        self.parts.append(Part(depth, role, text, says, worth, taken, why))
+        self.parts.append(Piece(depth, role, text, says, worth, taken, why))
 
     def _laid_out(self, node: tree.Node) -> tree.Call | None:
         """The call that is laid out for a part: itself, or the only long one in it."""
         if isinstance(node, tree.Call):
             is_choice = speech_of(node.function) in WAYS
-            inside = (other for each in tree.children(node) for other in tree.walk(each))
-            calls = any(isinstance(each, tree.Call) for each in inside)
+            below = (other for each in tree.children(node) for other in tree.walk(each))
+            calls = any(isinstance(each, tree.Call) for each in below)
             is_long = calls and len(self._text(node)) > _LONG
             return node if node.arguments and (is_choice or is_long) else None
         if isinstance(node, tree.Text | tree.Inline):

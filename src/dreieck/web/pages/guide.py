@@ -8,16 +8,16 @@ from starlette.responses import Response
 from dreieck.core.functions import EXAMPLE_SHEET, FAMILIES, Function, every, sweeping
 from dreieck.core.functions import statements as proving
 from dreieck.core.values.look import shown_text
-from dreieck.web.answers import page
+from dreieck.web.answers import BesideWorkbook, page
 from dreieck.web.navigation import Entry
 from dreieck.web.workbench.keys import KEYS
 
 router = APIRouter(include_in_schema=False)
-ENTRY = Entry(9, "guide", "Guide", "/guide")
+ENTRY = Entry(9, "guide", "Guide", "/guide?of={workbook}")
 
 
 @router.get("/guide")
-def guide(request: Request) -> Response:
+def guide(request: Request, beside: BesideWorkbook) -> Response:
     """The whole guide."""
     families = [
         (family.replace("_", " "), about, [_entry(f) for f in every() if f.family == family])
@@ -28,8 +28,9 @@ def guide(request: Request) -> Response:
     ]
     statements = [*proving.FORMS.values(), *sweeping.FORMS.values()]
     return page(
-        request, "guide.html", keys=KEYS, families=families, table=table, statements=statements
-    )
+        request, "guide.html", keys=KEYS, families=families, table=table, statements=statements,
+        beside=beside,
+    )  # fmt: skip
 
 
 @router.get("/guide/keys")

@@ -23,14 +23,14 @@ from dreieck.core.sheet.sheet import Sheet
 from dreieck.core.values import Error
 from dreieck.core.values.look import shown_text
 from dreieck.store import OpenWorkbook, OutOfDate
-from dreieck.web.answers import TheForm, TheWorkbook, page, whole_number
+from dreieck.web.answers import BesideWorkbook, TheForm, TheWorkbook, page, whole_number
 from dreieck.web.colours import colour_of
 from dreieck.web.navigation import Entry
 from dreieck.web.turns import in_time
 from dreieck.web.workbench.page_state import MAX_NUMBER
 
 router = APIRouter(include_in_schema=False)
-ENTRY = Entry(7, "ways", "Four ways", "/four-ways")
+ENTRY = Entry(7, "ways", "Four ways", "/four-ways?of={workbook}")
 
 _COLUMNS, _ROWS = 9, 15
 """How much of a fill is shown."""
@@ -143,7 +143,7 @@ def _workbook_page(
 
 @router.get("/four-ways")
 @router.post("/four-ways")
-def of_own_table(request: Request, form: TheForm) -> Response:
+def of_own_table(request: Request, form: TheForm, beside: BesideWorkbook) -> Response:
     """Four ways for a small table that is typed on the page."""
     given = {key: str(text)[:200] for key, text in form.items()}
     entries = OWN_TABLE if not given else {
@@ -165,7 +165,10 @@ def of_own_table(request: Request, form: TheForm) -> Response:
         "entries": entries, "letters": letters, "rows": range(1, OWN_ROWS + 1),
         "shown": shown,
     }  # fmt: skip
-    return page(request, "ways.html", opened=None, sheet=None, own=own, problem=problem, **context)
+    return page(
+        request, "ways.html", opened=None, sheet=None, own=own, problem=problem, beside=beside,
+        **context,
+    )  # fmt: skip
 
 
 def _own_table(

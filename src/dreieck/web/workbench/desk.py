@@ -16,7 +16,7 @@ from dreieck.core.sheet.names import Named
 from dreieck.core.values import Error, Place
 from dreieck.core.words.headings import heading_of
 from dreieck.core.words.named import stands_for, what_it_holds
-from dreieck.core.words.outline import Part, is_long, outline
+from dreieck.core.words.outline import Piece, is_long, outline
 from dreieck.core.words.phrases import Phrase
 from dreieck.core.words.preview import Direction, next_reads, usual_directions
 from dreieck.core.words.proving import stated
@@ -94,7 +94,7 @@ class Desk:
     names: list[NameCard]
     has_parts: bool
     """Whether the formula can be laid out part by part."""
-    parts: tuple[Part, ...]
+    parts: tuple[Piece, ...]
 
 
 def desk(situation: Situation) -> Desk:
@@ -119,7 +119,7 @@ def desk(situation: Situation) -> Desk:
     )
 
 
-def _parts(situation: Situation, place: Place) -> tuple[Part, ...]:
+def _parts(situation: Situation, place: Place) -> tuple[Piece, ...]:
     """The parts of the formula in question, where they are asked for and there is time."""
     shape = situation.shape
     wanted = situation.state.parts and shape and is_long(shape) and not situation.proof

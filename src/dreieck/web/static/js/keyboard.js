@@ -170,7 +170,16 @@ function inAddress(event) {
   toCells();
 }
 
-handOver(pressed);
+// A key whose turn came late brings no copying of the browser's with it.
+function pressedLate(event) {
+  pressed(event);
+  const ctrl = (event.ctrlKey || event.metaKey) && !event.altKey;
+  const copies = { c: "copy", x: "cut" }[event.key.toLowerCase()];
+  if (ctrl && copies && !event.isUsed && document.activeElement === activeCell)
+    done(event, OWN_ACTS[copies]);
+}
+
+handOver(pressedLate);
 document.addEventListener("keydown", (event) => {
   if (!holdBack(event)) pressed(event);
 });
