@@ -47,6 +47,20 @@ def opened(bench):
     expect(bench.page.locator(".parts li")).to_have_count(6)
 
 
+def aiming(bench):
+    bench.click("E8")
+    bench.keys("Alt+y")
+    expect(bench.notice).to_contain_text("Point at what")
+
+
+def on_a_phone(bench):
+    bench.page.set_viewport_size({"width": 390, "height": 844})
+    finding(bench)
+    bench.panel.get_by_role("tab", name="3 Check").click()
+    bench.page.get_by_role("button", name="Looks").click()
+    bench.page.get_by_role("button", name="Pages").click()
+
+
 def dialog(key):
     def state(bench):
         bench.settle()
@@ -63,6 +77,9 @@ STATES = {
     "suggestions": suggesting,
     "a rehearsal": rehearsing,
     "part by part": opened,
+    "aiming": aiming,
+    "a statement": dialog("Alt+m"),
+    "a phone": on_a_phone,
     "the selection": dialog("Alt+l"),
     "all commands": dialog("Control+k"),
     "finding": dialog("Control+f"),

@@ -8,6 +8,8 @@ const table = grid.querySelector("table");
 
 export function drawCells() {
   measure();
+  const sheet = document.querySelector("#sheets [aria-current]");
+  if (sheet) table.setAttribute("aria-label", `Cells of ${sheet.textContent}`);
   const cells = new Map(scene.cells.map((each) => [`${each.column},${each.row}`, each]));
   const { lines: columns, fixed } = scene.columns;
   table.style.width = `${HEAD_WIDTH + columns.reduce((sum, column) => sum + column.size, 0)}px`;

@@ -23,12 +23,7 @@ def jump(context: Context, wish: Steps) -> str:
     """Jump to the edge of the data; widening keeps the other end of the selection."""
     state = context.state
     origin = Cell.parse(state.focus if wish.widen else state.anchor)
-    edge = context.sheet.edge(origin, wish.columns, wish.rows)
-    if wish.widen:
-        state.focus = edge.text
-    else:
-        state.stand(edge)
-    state.reveal, state.step = edge.text, ""
+    _reach(state, context.sheet.edge(origin, wish.columns, wish.rows), widen=wish.widen)
     return ""
 
 
@@ -51,11 +46,7 @@ def go_far(context: Context, wish: Far) -> str:
         in_row = used._replace(top=here.row, bottom=here.row)
         filled = [cell.column for cell, _ in sheet.filled(in_row)]
         last = Cell(max(filled, default=1), here.row)
-    if wish.widen:
-        state.focus = last.text
-    else:
-        state.stand(last)
-    state.reveal, state.step = last.text, ""
+    _reach(state, last, widen=wish.widen)
     return ""
 
 
@@ -117,6 +108,15 @@ def walk(context: Context, wish: Steps) -> str:
     else:
         return "The selected cell holds no formula, so there are no landings to walk."
     return ""
+
+
+def _reach(state: PageState, cell: Cell, *, widen: bool) -> None:
+    """Select a cell, or everything up to it."""
+    if widen:
+        state.focus = cell.text
+    else:
+        state.stand(cell)
+    state.reveal, state.step = cell.text, ""
 
 
 def _look_at(state: PageState, landing: Cell) -> None:
