@@ -11,6 +11,7 @@ from dreieck.core.formula.printer import reference_text
 from dreieck.core.formula.reference import Reference
 from dreieck.core.formula.shift import tag
 from dreieck.core.grid import Area, Cell
+from dreieck.core.grid.areas import cells_of
 from dreieck.core.sheet.sheet import Sheet
 from dreieck.core.words.reading import where
 from dreieck.web.colours import colour_of
@@ -48,6 +49,8 @@ class Arrows:
     block: list[Rect]
     reads: Rect | None
     arrows: list[Arrow]
+    is_part: bool = False
+    """Whether there are more landings than are drawn."""
 
 
 def arrows(sheet: Sheet, block: Block) -> list[Arrows]:
@@ -64,10 +67,10 @@ def _of(sheet: Sheet, block: Block, letter: int, reference: Reference) -> Arrows
     text = reference_text(reference, start)
     says = where(reference, start)
     elsewhere = reference.sheet and reference.sheet.casefold() != sheet.name.casefold()
-    ends = list(islice(_ends(block.cells(), reference), _MOST_ARROWS))
-    around = block.area
-    for _, area in ends:
-        around = around.around(area)
+    ends = list(islice(_ends(cells_of(block.parts), reference), _MOST_ARROWS))
+    around = Area.of(start)
+    for cell, area in ends:
+        around = around.around(Area.of(cell)).around(area)
     too_far = around.width > _MOST_LINES or around.height > 10 * _MOST_LINES
     if elsewhere or too_far or not ends:
         if elsewhere:
@@ -81,6 +84,7 @@ def _of(sheet: Sheet, block: Block, letter: int, reference: Reference) -> Arrows
         [rect for part in block.parts if (rect := small.rect(part))],
         small.rect(read) if read else None,
         [_arrow(small, cell, area, cell == start) for cell, area in ends],
+        block.size > len(ends),
     )  # fmt: skip
 
 

@@ -250,6 +250,8 @@ activeCell.addEventListener("beforeinput", (event) => {
   event.preventDefault();
   if (event.inputType.startsWith("insert") && event.data) typeInto(event.data);
 });
+// What was composed and left is not there when the cell has the keys again.
+activeCell.addEventListener("blur", () => activeCell.replaceChildren());
 activeCell.addEventListener("compositionend", (event) => {
   activeCell.replaceChildren();
   if (event.data) typeInto(event.data);
