@@ -5,7 +5,8 @@ import { cell } from "./address.js";
 import { activeCell } from "./writing.js";
 
 const heard = document.getElementById("heard");
-const REST = 120;
+// So long the hands rest before something is said, in milliseconds; who writes is let write.
+const REST = { selecting: 120, writing: 700 };
 let timer = 0;
 
 onScene(() => {
@@ -15,8 +16,11 @@ onScene(() => {
   activeCell.setAttribute("aria-colindex", column);
   activeCell.setAttribute("aria-label", at === active() ? says : active());
   clearTimeout(timer);
-  timer = setTimeout(() => {
-    if (waits() || at !== (state.writing || active()) || heard.textContent === says) return;
-    heard.textContent = says;
-  }, REST);
+  timer = setTimeout(
+    () => {
+      if (waits() || at !== (state.writing || active()) || heard.textContent === says) return;
+      heard.textContent = says;
+    },
+    state.text === null ? REST.selecting : REST.writing,
+  );
 });

@@ -1,4 +1,4 @@
-// What had the keys has them again after a part of the page was drawn anew.
+// What had the keys has them again after a part of the page was drawn anew, with what was typed there.
 import { rove } from "./roving.js";
 
 let left = null;
@@ -16,7 +16,9 @@ function told(element) {
 document.addEventListener("htmx:oobBeforeSwap", ({ detail: { target } }) => {
   const here = document.activeElement;
   if (!target.contains(here) || here === target) return;
-  left = { id: target.id, told: told(here) };
+  const typed = here.tagName === "INPUT" && here.value !== here.defaultValue;
+  const { value, selectionStart, selectionEnd } = here;
+  left = { id: target.id, told: told(here), typed, value, caret: [selectionStart, selectionEnd] };
 });
 
 document.addEventListener("htmx:oobAfterSwap", () => {
@@ -24,7 +26,11 @@ document.addEventListener("htmx:oobAfterSwap", () => {
   const drawn = document.getElementById(left.id);
   const all = [...drawn.querySelectorAll("a[href], button, input, select, textarea")];
   const same = all.find((each) => told(each) === left.told);
-  left = null;
   same?.focus({ preventScroll: true });
+  if (same && left.typed) {
+    same.value = left.value;
+    if (left.caret[0] !== null) same.setSelectionRange(...left.caret);
+  }
+  left = null;
   rove(drawn);
 });
