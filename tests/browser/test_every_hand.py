@@ -106,8 +106,7 @@ def test_what_is_said_tells_how_a_mixed_grid_is_written_filled_checked_and_mende
     bench.go_to("C5:F10")
     bench.keys("Delete")
     bench.go_to("C5")
-    bench.at("Loads!C5")
-    bench.settle()
+    expect(bench.page.locator("#heard")).to_contain_text("C5, Flour, Kestrel")
     bench.page.evaluate(LISTEN)
     said = lambda text: bench.page.wait_for_function(  # noqa: E731
         "text => window.said.some(each => each.includes(text))", arg=text

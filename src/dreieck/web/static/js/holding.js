@@ -2,6 +2,7 @@
 import { dialogComes, keyInDialog, onDialog } from "./asking.js";
 import { isOnItsWay, onScene, scene, waits } from "./exchange.js";
 import { state } from "./state.js";
+import { suggests } from "./suggesting.js";
 import { insert, typeLate } from "./typing.js";
 import { activeCell, opensSoon, writingNow } from "./writing.js";
 
@@ -72,6 +73,8 @@ function mustWait({ key, altKey, press, paste }) {
   if (opensSoon()) return true;
   const outOfStep = state.text?.startsWith("=") && scene?.text !== state.text;
   if (isOnItsWay("rehearses") && ["Enter", "Escape"].includes(key)) return true;
+  // Whether there is still something to be suggested decides what it closes.
+  if (outOfStep && key === "Escape") return suggests();
   return (
     isOnItsWay("rewrites") ||
     ((outOfStep || isOnItsWay("moves")) && (altKey || NEEDS_WORD.includes(key)))

@@ -33,6 +33,11 @@ export function drawSuggestions() {
   for (const each of [desk, inCell]) tellOf(each, each === place);
 }
 
+// Whether suggestions are shown, or what an argument is for.
+export function suggests() {
+  return !box.hidden;
+}
+
 // The place that is written in tells whether suggestions are open, and which one is chosen.
 function tellOf(place, isHere) {
   const isOpen = isHere && !box.hidden && options().length > 0;

@@ -75,7 +75,9 @@ document.addEventListener("click", (event) => {
 document.addEventListener(
   "pointerdown",
   (event) => {
-    pressed = { control: event.target.closest(CONTROLS), x: event.clientX, y: event.clientY };
+    const control = event.target.closest(CONTROLS);
+    const link = event.target.closest("a[href]");
+    pressed = { control, link, x: event.clientX, y: event.clientY };
   },
   true,
 );
@@ -84,7 +86,10 @@ document.addEventListener(
   "pointerup",
   (event) => {
     const still = pressed && Math.hypot(event.clientX - pressed.x, event.clientY - pressed.y) < 6;
-    if (still && pressed.control && !pressed.control.isConnected) used(pressed.control);
+    const { control, link } = still ? pressed : {};
+    if (control && !control.isConnected) used(control);
+    else if (!control && link && !link.isConnected)
+      [...document.links].find((each) => each.href === link.href)?.click();
     pressed = null;
   },
   true,
@@ -179,12 +184,14 @@ if (link.get("proof")) act("change-proof", { index: link.get("proof") });
 if (link.get("show")) act("show-proof", { index: link.get("show") });
 if (link.get("since")) act("show-break", { index: link.get("since") });
 if (link.get("aim")) pointName(link.get("aim"));
-// What was drawn is enough for a grid that has become smaller.
+// What was drawn is enough for a grid that has become smaller, but the cell that is worked at stays
+// in view.
 new ResizeObserver(() => {
   const grew = grid.clientWidth > drawnFor.width || grid.clientHeight > drawnFor.height;
-  const shown = scene && document.querySelector(`td[data-cell="${active()}"]`);
-  // The cell that is worked at stays in view.
-  if (shown) show({ reveal: active() });
+  const frame = grid.getBoundingClientRect();
+  const cell = scene && document.querySelector(`td[data-cell="${active()}"]`);
+  const { left, bottom } = cell?.getBoundingClientRect() ?? frame;
+  if (bottom > frame.bottom || left > frame.right) show({ reveal: active() });
   else if (grew) show();
 }).observe(grid);
 document.fonts.ready.then(draw);
