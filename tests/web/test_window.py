@@ -106,3 +106,15 @@ def test_only_cells_that_differ_from_the_last_picture_are_sent(page):
     assert page.scene["since"] == 0
     page.act("show", picture=999)
     assert page.scene["since"] == 0 and page.scene["cells"]
+
+
+@pytest.mark.parametrize(
+    ("reveal", "height", "first"),
+    [("C15:E17", 300, 9), ("C15:E17", 60, 15), ("C15:E90", 300, 15), ("C15", 300, 7)],
+)
+def test_an_area_is_revealed_as_a_whole_or_from_its_beginning(opened, reveal, height, first):
+    sheet = opened.workbook.sheets[0]
+    sheet.layout = Layout()
+    state = PageState(sheet=sheet.id, height=height, width=900, reveal=reveal)
+    scene(Situation(opened, state))
+    assert state.top == first

@@ -23,9 +23,10 @@ MAX_PLACES = 100
 class InView(BaseModel):
     """What is shown: a sheet at a ``revision`` of its workbook, from ``left`` and ``top`` on.
 
-    ``width`` and ``height`` are those of the window in pixels; ``reveal`` is a cell that is to
-    be brought into view; ``step`` is the panel's, where it was turned by hand. ``working`` says
-    that formulas are worked out in numbers, ``parts`` that they are laid out part by part.
+    ``width`` and ``height`` are those of the window in pixels; ``reveal`` is a cell, or an
+    area, that is to be brought into view; ``step`` is the panel's, where it was turned by hand.
+    ``working`` says that formulas are worked out in numbers, ``parts`` that they are laid out
+    part by part.
     """
 
     revision: Number = 0

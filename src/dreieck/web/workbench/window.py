@@ -2,12 +2,12 @@
 
 from __future__ import annotations
 
-from collections.abc import Iterator
+from collections.abc import Iterator, Sequence
 from typing import NamedTuple
 
 from pydantic import BaseModel
 
-from dreieck.core.grid import AXES, LAST, Area, Axis, Cell
+from dreieck.core.grid import AXES, LAST, Area, Axis
 from dreieck.core.sheet.layout import Layout
 from dreieck.web.workbench.page_state import PageState, View
 
@@ -108,11 +108,11 @@ def box_of(state: PageState, layout: Layout, shown: Window, area: Area) -> Box |
 
 def window(state: PageState, layout: Layout) -> Window:
     """What is in view; moves the view to what is to be revealed."""
-    cell = Cell.parse(state.reveal) if state.reveal else None
+    area = Area.parse(state.reveal) if state.reveal else None
     found: list[AxisShown] = []
     for axis in AXES:
         first = state.left if axis == "column" else state.top
-        shown = _View(layout, axis, state).shown(first, cell.on(axis) if cell else None)
+        shown = _View(layout, axis, state).shown(first, area.on(axis) if area else ())
         found.append(shown)
     columns, rows = found
     state.left, state.top = columns.lines[columns.fixed].number, rows.lines[rows.fixed].number
@@ -129,7 +129,8 @@ class _View:
         self.view = state.view
         self.room = max(state.width - HEAD, 1) if axis == "column" else state.height
 
-    def shown(self, first: int, target: int | None) -> AxisShown:
+    def shown(self, first: int, targets: Sequence[int]) -> AxisShown:
+        """What is shown from a line on; of both ends to be revealed the first one for certain."""
         fixed = self.fixed()
         least = fixed[-1].number + 1 if fixed else 1
         if self.seen(least) < least:
@@ -137,8 +138,9 @@ class _View:
             fixed, least = [], 1
         room = self.room - sum(line.size for line in fixed)
         first = self.seen(min(max(first, least), LAST[self.axis]))
-        if target is not None and target >= least:
-            first = self.revealing(first, self.seen(target), room)
+        for target in reversed(targets):
+            if target >= least:
+                first = self.revealing(first, self.seen(target), room)
         lines = list(self.covering(first, room))
         return AxisShown(
             lines=fixed + lines, fixed=len(fixed), before=list(self.before(first, least))

@@ -14,6 +14,9 @@ from dreieck.core.values import Place
 from dreieck.core.values.look import shown_text
 from dreieck.web.workbench.actions.context import Context, Effect, action
 
+_SEEN_WHOLE = 30
+"""What changed in no more rows and columns is brought into view as a whole, if it has room."""
+
 
 @action(Effect.MOVES)
 def undo(context: Context) -> str:
@@ -40,6 +43,8 @@ def _gone_to(context: Context) -> str:
     if context.state.text is None:
         context.show_sheet(sheet, area)
         context.state.step = ""
+        if area.height <= _SEEN_WHOLE and area.width <= _SEEN_WHOLE:
+            context.state.reveal = area.text
     if area.size > 1:
         return f", on {sheet.name}."
     content, look = sheet.content(area.first), sheet.look(area.first)
