@@ -2,7 +2,7 @@
 import { show, unsent } from "./exchange.js";
 import { offer } from "./notice.js";
 import { set, standsApart, state } from "./state.js";
-import { desk, drawWriting } from "./writing.js";
+import { desk, drawWriting, keep, writingNow } from "./writing.js";
 
 const form = document.getElementById("page-state");
 const name = `draft ${form.dataset.pages}`;
@@ -31,6 +31,7 @@ export function offerDrafts() {
 }
 
 function take({ cell, text, sheet }) {
+  if (writingNow()) keep("");
   set({ sheet, anchor: cell, focus: cell, writing: cell, text, caret: text.length, fresh: false });
   drawWriting();
   desk.focus();

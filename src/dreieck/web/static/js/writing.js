@@ -83,6 +83,8 @@ export function typeInto(text) {
 export function breakLine() {
   const place = document.activeElement === desk ? desk : inCell;
   if (!writingNow()) write(place);
+  // From now on arrows go through its lines.
+  set({ fresh: false });
   place.setRangeText("\n", place.selectionStart, place.selectionEnd, "end");
   place.dispatchEvent(new InputEvent("input", { bubbles: true }));
 }
