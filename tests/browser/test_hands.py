@@ -310,3 +310,16 @@ def test_a_cell_pressed_and_copied_before_the_servers_word_is_copied(slow_bench)
     bench.go_to("H8")
     bench.keys("Control+v")
     bench.shows("H8", "420")
+
+
+def test_a_fill_lands_with_the_mend_that_was_pressed_before(slow_bench):
+    bench = slow_bench
+    bench.go_to("C5")
+    bench.type("=B5*C$4")
+    bench.keys(*["Alt+ArrowRight"] * 3)
+    bench.at("Loads!C5:F5")
+    bench.settle()
+    bench.panel.get_by_role("button", name="Let the column of").first.click()
+    bench.panel.get_by_role("button", name="Land it").click()
+    bench.settle()
+    bench.shows("F5", "23.5")
