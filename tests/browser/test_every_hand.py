@@ -231,6 +231,7 @@ def test_what_was_being_written_is_offered_again_and_the_address_leads_back(benc
     bench.at("Loads!E8:F9")
     expect(bench.page.get_by_role("radio", name="Formulas")).to_be_checked()
     bench.go_to("H5")
+    bench.at("Loads!H5")
     bench.type("=1+")
     bench.page.reload()
     expect(bench.notice).to_contain_text("What you were writing into H5 was not kept: =1+")

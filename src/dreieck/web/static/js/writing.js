@@ -1,6 +1,6 @@
 // The two places where an entry is written, the desk and the cell, kept in step.
 import { area, cell } from "./address.js";
-import { actNow, isOnItsWay, onScene, scene, show, waits, whenAnswered } from "./exchange.js";
+import { act, actNow, isOnItsWay, onScene, scene, show, waits } from "./exchange.js";
 import { NOTHING, active, begin, coveredNow, set, standsApart, state } from "./state.js";
 import { box, grid } from "./places.js";
 
@@ -109,11 +109,10 @@ export function keepInAll() {
   show();
 }
 
-// Lands the rehearsed fill; the hands are free at once, before the server has answered. What is
-// still on its way, a mend of the rehearsal, say, comes before it.
+// Lands the rehearsed fill; the hands are free at once, before the server has answered. Where the
+// rehearsal is still to change, by a mend, say, it lands in its turn, as it is then.
 export function land(wish = {}) {
-  if (isOnItsWay("rehearses"))
-    return whenAnswered().then(() => (state.target ? land(wish) : undefined));
+  if (isOnItsWay("rehearses")) return act("land", wish);
   const sent = actNow("land", wish);
   set({
     source: "",

@@ -73,7 +73,7 @@ def switch_values(context: Context) -> str:
     return ""
 
 
-@action(Effect.MOVES)
+@action(Effect.MOVES, Effect.REHEARSES)
 def land(context: Context, wish: Landing) -> str:
     """Write the rehearsed fill."""
     state, situation = context.state, context.situation()
