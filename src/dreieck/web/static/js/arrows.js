@@ -1,4 +1,6 @@
 // The row of the shift log that is pointed at, pressed, or has the keys lights its arrow.
+import { onLook } from "./looking.js";
+
 let lit = null;
 
 function light(row) {
@@ -15,11 +17,7 @@ function light(row) {
   arrow?.parentElement.append(arrow);
 }
 
-for (const name of ["pointerover", "focusin", "click"])
-  document.addEventListener(name, ({ target }) => {
-    const row = target.closest?.("[data-lights]");
-    if (row) light(row);
-  });
+onLook("[data-lights]", light);
 
 const here = document.querySelector("tr.here");
 if (here) light(here);

@@ -1,6 +1,7 @@
 // Charts over the grid: drawn, chosen, moved, sized, and handed out as pictures.
 import { areaText } from "./address.js";
 import { LIBRARY, optionOf } from "./chart_option.js";
+import { ARROWS } from "./directions.js";
 import { act, scene, show } from "./exchange.js";
 import { hideGuide, showGuide } from "./guide.js";
 import { tell } from "./notice.js";
@@ -179,10 +180,9 @@ async function pngOf(option, size) {
 }
 
 // Keys on a chart.
-const STEPS = { ArrowLeft: [-1, 0], ArrowRight: [1, 0], ArrowUp: [0, -1], ArrowDown: [0, 1] };
 
 export function chartKey({ key, shiftKey: widen }) {
-  const [columns, rows] = STEPS[key] ?? [];
+  const [columns, rows] = ARROWS[key] ?? [];
   const number = Number(document.activeElement.dataset.chart);
   if (key === "Escape") leaveChart();
   else if (key === "Enter" || key === " ") chooseChart(number);

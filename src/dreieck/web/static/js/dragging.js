@@ -1,17 +1,13 @@
 // Moves the selection by its edge, and selected rows and columns by their headings.
 import { perform } from "./acting.js";
-import { LAST, address, areaText, cell, letters, span } from "./address.js";
+import { LAST, address, areaText, letters } from "./address.js";
 import { hideGuide, showGuide } from "./guide.js";
 import { box, grid, spot, under } from "./places.js";
-import { state } from "./state.js";
+import { chosen, state } from "./state.js";
 
 // So near to the edge of the selection the pointer grasps it.
 const NEAR = 4;
 const AXES = ["column", "row"];
-
-function chosen() {
-  return span(cell(state.anchor), cell(state.focus));
-}
 
 // What the pointer grasps: "cells", "columns", "rows", or nothing.
 export function grasped(at, event) {

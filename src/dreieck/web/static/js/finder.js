@@ -1,7 +1,7 @@
 // The finder: what it asks for, and how one goes from one place that was found to the next.
 import { act } from "./exchange.js";
 import { refusal } from "./notice.js";
-import { active, selected, state } from "./state.js";
+import { active, allSelected, state } from "./state.js";
 import { toCells } from "./writing.js";
 
 const finder = document.getElementById("finder");
@@ -22,7 +22,9 @@ export function closeFinder() {
 
 export function replaceAll() {
   const fields = Object.fromEntries(new FormData(form()));
-  act("replace-all", { ...fields, selected: places() }).then(() => htmx.trigger(form(), "submit"));
+  act("replace-all", { ...fields, selected: allSelected() }).then(() =>
+    htmx.trigger(form(), "submit"),
+  );
 }
 
 export function findAlike() {
@@ -35,14 +37,10 @@ function foundAt() {
   return `${pages}${state.sheet}/found`;
 }
 
-function places() {
-  return [state.also, selected()].filter(Boolean).join(",");
-}
-
 finder.addEventListener("htmx:configRequest", ({ detail }) => {
   at = -1;
   if (detail.elt === form()) detail.path = foundAt();
-  detail.parameters.selected = places();
+  detail.parameters.selected = allSelected();
 });
 
 finder.addEventListener("htmx:responseError", ({ detail }) => {

@@ -1,6 +1,4 @@
 // Where there is little room, desk, looks and panel fold away; each opens by its button or tab.
-import { onScene } from "./exchange.js";
-
 const bench = document.body;
 const opened = new Set();
 
@@ -30,5 +28,3 @@ document.addEventListener(
   },
   true,
 );
-
-onScene(draw);

@@ -1,8 +1,8 @@
 // Draws the cells in view.
-import { address, area, cell, holds, letters, span } from "./address.js";
+import { address, area, cell, holds, letters } from "./address.js";
 import { scene } from "./exchange.js";
 import { HEAD_WIDTH, grid, measure } from "./places.js";
-import { state } from "./state.js";
+import { chosen, state } from "./state.js";
 
 const table = grid.querySelector("table");
 
@@ -101,10 +101,6 @@ export function markSelected() {
     const at = cell(box.dataset.cell);
     box.setAttribute("aria-selected", String(places.some((each) => holds(each, at))));
   }
-}
-
-function chosen() {
-  return span(cell(state.anchor), cell(state.focus));
 }
 
 function make(name) {

@@ -38,11 +38,10 @@ function pastes({ key, ctrlKey, metaKey, altKey }) {
 
 // The same for what is pasted: into the entry that is open then, or else as cells.
 export function holdPaste(text, asCells) {
-  if (!held.length && !mustWait({ key: "Tab" })) return false;
-  held.push({
-    paste: () =>
-      writingNow() || document.activeElement !== activeCell ? insert(text) : asCells(text),
-  });
+  const paste = () =>
+    writingNow() || document.activeElement !== activeCell ? insert(text) : asCells(text);
+  if (!held.length && !mustWait({ paste })) return false;
+  held.push({ paste });
   return true;
 }
 

@@ -3,6 +3,7 @@ import { perform } from "./acting.js";
 import { OWN_ACTS, help } from "./acts.js";
 import { chartKey } from "./charts.js";
 import { address, cell } from "./address.js";
+import { ARROWS } from "./directions.js";
 import { act, scene, show } from "./exchange.js";
 import { hush } from "./notice.js";
 import { active, selected, set, state } from "./state.js";
@@ -24,7 +25,6 @@ import {
   writingNow,
 } from "./writing.js";
 
-const ARROWS = { ArrowLeft: [-1, 0], ArrowRight: [1, 0], ArrowUp: [0, -1], ArrowDown: [0, 1] };
 const form = document.getElementById("page-state");
 const KEYS = JSON.parse(form.dataset.keys);
 const goTo = document.getElementById("address");

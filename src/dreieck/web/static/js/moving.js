@@ -1,10 +1,10 @@
 // The selection moves with the hands; the server is told where it is.
-import { LAST, address, cell, span } from "./address.js";
+import { LAST, address, cell } from "./address.js";
 import { show } from "./exchange.js";
 import { hush } from "./notice.js";
 import { drawOverlay } from "./overlay.js";
 import { scrollable, stepped } from "./places.js";
-import { active, set, state } from "./state.js";
+import { active, chosen, set, state } from "./state.js";
 import { keep } from "./writing.js";
 
 // The column where a row of entries began, one beside the other.
@@ -38,7 +38,7 @@ function step(move) {
 
 // In a selected area the entries go round and round; the server has been told the same.
 function goRound(move) {
-  const [left, top, right, bottom] = span(cell(state.anchor), cell(state.focus));
+  const [left, top, right, bottom] = chosen();
   const size = [right - left + 1, bottom - top + 1];
   if (size[0] * size[1] === 1 || state.also) return false;
   const [column, row] = cell(active());
@@ -74,7 +74,7 @@ export function stand(place, widen) {
 
 // Selects the whole columns, axis 0, or rows that the selection lies in.
 export function selectLines(axis) {
-  const area = span(cell(state.anchor), cell(state.focus));
+  const area = chosen();
   area[1 - axis] = 1;
   area[3 - axis] = LAST[1 - axis];
   set({ anchor: address(area.slice(0, 2)), focus: address(area.slice(2)) });

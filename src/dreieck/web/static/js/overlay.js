@@ -1,7 +1,8 @@
 // Draws over the grid: rails, the figures between start and landing, the selection, the grip.
-import { area, cell, span } from "./address.js";
+import { area } from "./address.js";
 import { scene } from "./exchange.js";
-import { standsApart, state } from "./state.js";
+import { onLook } from "./looking.js";
+import { chosen, standsApart, state } from "./state.js";
 import { borders, box, grid, inView, isIn, panes, spot } from "./places.js";
 
 const svg = grid.querySelector(".overlay");
@@ -60,17 +61,11 @@ function chosenLetter() {
   );
 }
 
-for (const name of ["pointerover", "focusin"])
-  document.addEventListener(name, ({ target }) => {
-    const letter = target.closest?.("[data-letter]")?.dataset.letter;
-    if (letter === undefined || Number(letter) === pointedAt) return;
-    pointedAt = Number(letter);
-    if (scene) drawOverlay();
-  });
-
-function chosen() {
-  return span(cell(state.anchor), cell(state.focus));
-}
+onLook("[data-letter]", ({ dataset }) => {
+  if (Number(dataset.letter) === pointedAt) return;
+  pointedAt = Number(dataset.letter);
+  if (scene) drawOverlay();
+});
 
 // What lies in one of the parts of the grid that are scrolled on their own.
 function drawPane(body, pane) {

@@ -2,7 +2,7 @@
 import { address, area, areaText, cell, holds, letters, span } from "./address.js";
 import { act, actLatest, scene, show } from "./exchange.js";
 import { hush, tell } from "./notice.js";
-import { selected, set, state } from "./state.js";
+import { allSelected, chosen, selected, set, state } from "./state.js";
 import { driftTo, stopDrift } from "./drifting.js";
 import { box, grid, under } from "./places.js";
 import { holdPress } from "./holding.js";
@@ -68,7 +68,7 @@ function pressed(at, widen, more) {
   else hush();
   toCells();
   // With Ctrl one more area is selected.
-  startSelect(at, widen, more ? [state.also, selected()].filter(Boolean).join(",") : "");
+  startSelect(at, widen, more ? allSelected() : "");
 }
 
 // A press whose turn came late takes in where the pointer went meanwhile.
@@ -123,7 +123,7 @@ grid.addEventListener("contextmenu", (event) => {
   if (state.target || (writingNow() && state.text.startsWith("="))) return;
   if (writingNow()) keep("");
   const at = under(event);
-  const [left, top, right, bottom] = span(cell(state.anchor), cell(state.focus));
+  const [left, top, right, bottom] = chosen();
   const [column, row] = at.cell;
   const inside =
     (at.part === "rows" || (column >= left && column <= right)) &&

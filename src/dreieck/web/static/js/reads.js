@@ -1,4 +1,5 @@
 // On the reads map what is pointed at, or has the keys, stands out with all that feeds it or is fed.
+import { onLook } from "./looking.js";
 import { walkByKeys } from "./walking.js";
 
 const map = document.querySelector(".reads svg");
@@ -22,17 +23,13 @@ function trace(number) {
     }
     for (const each of seen) lit.add(map.querySelector(`[data-number="${each}"]`));
   }
-  map.classList.toggle("traced", number !== null);
+  map.classList.add("traced");
   for (const each of map.querySelectorAll(".feeds, .knot"))
     each.classList.toggle("lit", lit.has(each));
 }
 
 if (map) {
-  for (const name of ["pointerover", "focusin"])
-    map.addEventListener(name, ({ target }) => {
-      const number = target.closest(".knot")?.dataset.number;
-      if (number !== undefined) trace(number);
-    });
+  onLook(".knot[data-number]", ({ dataset }) => trace(dataset.number));
   map.addEventListener("pointerleave", () => {
     map.classList.remove("traced");
   });

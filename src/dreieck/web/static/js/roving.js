@@ -14,8 +14,8 @@ function isChosen(each) {
 }
 
 // Of each group only the chosen one, or the one that has the keys, is reached by Tab.
-export function rove(root = document) {
-  for (const group of root.querySelectorAll(GROUPS)) {
+export function rove() {
+  for (const group of document.querySelectorAll(GROUPS)) {
     const all = members(group);
     const reached =
       all.find((each) => each === document.activeElement) ?? all.find(isChosen) ?? all[0];

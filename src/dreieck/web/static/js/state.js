@@ -85,12 +85,20 @@ export function active() {
 
 // The areas that an entry which begins now can be kept in, where they are several cells.
 export function coveredNow() {
-  return state.also || state.anchor !== state.focus
-    ? [state.also, selected()].filter(Boolean).join(",")
-    : "";
+  return state.also || state.anchor !== state.focus ? allSelected() : "";
 }
 
-// The area that is selected, as text.
+// The area that is selected, as [left, top, right, bottom].
+export function chosen() {
+  return span(cell(state.anchor), cell(state.focus));
+}
+
+// The same as text.
 export function selected() {
-  return areaText(span(cell(state.anchor), cell(state.focus)));
+  return areaText(chosen());
+}
+
+// All areas that are selected, with commas.
+export function allSelected() {
+  return [state.also, selected()].filter(Boolean).join(",");
 }

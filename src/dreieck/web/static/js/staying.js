@@ -1,6 +1,4 @@
 // What had the keys has them again after a part of the page was drawn anew, with what was typed there.
-import { rove } from "./roving.js";
-
 let left = null;
 
 function told(element) {
@@ -32,5 +30,4 @@ document.addEventListener("htmx:oobAfterSwap", () => {
     if (left.caret[0] !== null) same.setSelectionRange(...left.caret);
   }
   left = null;
-  rove(drawn);
 });

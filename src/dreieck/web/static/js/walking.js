@@ -1,5 +1,5 @@
 // Links drawn on a picture: one is reached by Tab, arrows go to the nearest one in their direction.
-const WAYS = { ArrowLeft: [-1, 0], ArrowRight: [1, 0], ArrowUp: [0, -1], ArrowDown: [0, 1] };
+import { ARROWS } from "./directions.js";
 
 function middle(element) {
   const { x, y, width, height } = element.getBoundingClientRect();
@@ -24,7 +24,7 @@ export function walkByKeys(picture, links) {
   const all = [...picture.querySelectorAll(links)];
   all.forEach((each, index) => each.setAttribute("tabindex", index ? "-1" : "0"));
   picture.addEventListener("keydown", (event) => {
-    const way = WAYS[event.key];
+    const way = ARROWS[event.key];
     const here = event.target.closest(links);
     if (!way || !here) return;
     event.preventDefault();

@@ -1,6 +1,8 @@
 // Four ways: rails around what a landing reads, and one's own table, written as on the workbench.
+import { ARROWS } from "./directions.js";
+import { onLook } from "./looking.js";
+
 const SVG = "http://www.w3.org/2000/svg";
-const STEPS = { ArrowLeft: [-1, 0], ArrowRight: [1, 0], ArrowUp: [0, -1], ArrowDown: [0, 1] };
 
 function draw(grid, landing) {
   const svg = grid.querySelector("svg");
@@ -52,15 +54,11 @@ for (const grid of document.querySelectorAll(".way .small-grid")) {
   draw(grid, first);
 }
 
-for (const name of ["pointerover", "focusin"])
-  document.addEventListener(name, ({ target }) => {
-    const landing = target.closest?.(".way [data-reads]");
-    if (landing) showAll(landing.dataset.at);
-  });
+onLook(".way [data-reads]", (landing) => showAll(landing.dataset.at));
 
 // Arrows go from cell to cell.
 document.addEventListener("keydown", (event) => {
-  const step = STEPS[event.key] ?? (event.key === "Enter" ? [0, 1] : null);
+  const step = ARROWS[event.key] ?? (event.key === "Enter" ? [0, 1] : null);
   const box = event.target.closest(".small-grid td");
   if (!step || !box) return;
   const own = event.target.tagName === "INPUT";

@@ -241,11 +241,8 @@ for (const place of [desk, inCell]) {
 }
 desk.addEventListener("scroll", follow);
 // Who comes by pointer writes; who comes by key may only be on the way to the switches.
-desk.addEventListener("pointerdown", () => {
-  if (writingNow() || state.target) return;
-  const begins = () => write(desk, desk.selectionStart);
-  desk.addEventListener("pointerup", begins, { once: true });
-  setTimeout(() => desk.removeEventListener("pointerup", begins), 2000);
+desk.addEventListener("click", () => {
+  if (!writingNow() && !state.target) write(desk, desk.selectionStart);
 });
 
 // What is typed, dictated or composed goes from the active cell into its entry.
