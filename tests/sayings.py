@@ -2,6 +2,8 @@
 
 from pathlib import Path
 
+from dreieck.core.calculate import Calculation
+from dreieck.core.editing.entering import typed_workbook
 from dreieck.core.grid import Cell
 
 
@@ -47,3 +49,9 @@ NAMES = {
 _FILE = Path(__file__).parent / "core" / "words" / "readings.txt"
 LINES = _FILE.read_text("utf-8").splitlines()[1:]
 HERE = Cell.parse("J3")
+
+
+def calculated(formula):
+    """The sheets with their values, and the shape of a formula that stands in ``HERE``."""
+    made = typed_workbook(SHEETS, NAMES)
+    return Calculation(made), made.read_entry(formula, HERE).content

@@ -1,11 +1,9 @@
 """A formula part by part: its structure, the way that is taken, and what each part is worth."""
 
 import pytest
-from sayings import HERE, LINES, NAMES, SHEETS
+from sayings import HERE, LINES, calculated
 
-from dreieck.core.calculate import Calculation
 from dreieck.core.calculate.evaluation import result_at
-from dreieck.core.editing.entering import typed_workbook
 from dreieck.core.formula import Shape, tree
 from dreieck.core.formula.reference import RangeReference
 from dreieck.core.values import Place
@@ -16,9 +14,7 @@ PLACE = Place("Helpers", HERE)
 
 
 def laid_out(formula):
-    made = typed_workbook(SHEETS, NAMES)
-    shape = made.read_entry(formula, HERE).content
-    calculation = Calculation(made)
+    calculation, shape = calculated(formula)
     return calculation, shape, outline(calculation, PLACE, shape)
 
 

@@ -1,7 +1,7 @@
 """The working in numbers: what a part is worth, the way that is taken, where an error begins."""
 
 import pytest
-from sayings import HERE, LINES, NAMES, SHEETS
+from sayings import HERE, LINES, calculated
 
 from dreieck.core.calculate import Calculation
 from dreieck.core.calculate.evaluation import result_at
@@ -14,9 +14,7 @@ PLACE = Place("Helpers", HERE)
 
 
 def worked(formula):
-    made = typed_workbook(SHEETS, NAMES)
-    shape = made.read_entry(formula, HERE).content
-    calculation = Calculation(made)
+    calculation, shape = calculated(formula)
     return calculation, shape, working(calculation, PLACE, shape)
 
 
