@@ -6,7 +6,7 @@ from collections.abc import Iterable
 from dataclasses import dataclass
 
 from dreieck.core.calculate import Block, look_at
-from dreieck.core.formula.reference import Reference
+from dreieck.core.formula.reference import Reference, reads_on
 from dreieck.core.formula.shift import tag
 from dreieck.core.grid import AXES, Area, Axis, Cell, column_letters
 from dreieck.core.sheet.sheet import Sheet
@@ -86,7 +86,7 @@ def picture(opened: OpenWorkbook, sheet: Sheet, block: Block, landing: Cell) -> 
     reads = [
         (letter, reference, reference.area(block.start), reference.area(landing))
         for letter, reference in enumerate(distinct)
-        if reference.sheet is None or reference.sheet.casefold() == sheet.name.casefold()
+        if reads_on(reference, sheet.name)
     ]
     areas = [area for *_, one, two in reads for area in (one, two) if area]
     lines = {

@@ -2,13 +2,12 @@
 
 from __future__ import annotations
 
-from collections.abc import Iterable
 from dataclasses import dataclass
 from itertools import islice
 
 from dreieck.core.calculate import Block
 from dreieck.core.formula.printer import reference_text
-from dreieck.core.formula.reference import Reference
+from dreieck.core.formula.reference import Reference, reads_on
 from dreieck.core.formula.shift import tag
 from dreieck.core.grid import Area, Cell
 from dreieck.core.grid.areas import cells_of
@@ -63,34 +62,29 @@ def arrows(sheet: Sheet, block: Block) -> list[Arrows]:
 
 def _of(sheet: Sheet, block: Block, letter: int, reference: Reference) -> Arrows:
     start = block.start
-    read = reference.area(start)
-    text = reference_text(reference, start)
-    says = where(reference, start)
-    elsewhere = reference.sheet and reference.sheet.casefold() != sheet.name.casefold()
-    ends = list(islice(_ends(cells_of(block.parts), reference), _MOST_ARROWS))
+    read, says = reference.area(start), where(reference, start)
+    if not reads_on(reference, sheet.name):
+        says += f", on {reference.sheet}"
+        ends = []
+    else:
+        reads = ((cell, area) for cell in cells_of(block.parts) if (area := reference.area(cell)))
+        ends = list(islice(reads, _MOST_ARROWS))
+    told = tag(letter), colour_of(letter), reference_text(reference, start), says
     around = Area.of(start)
     for cell, area in ends:
         around = around.around(Area.of(cell)).around(area)
-    too_far = around.width > _MOST_LINES or around.height > 10 * _MOST_LINES
-    if elsewhere or too_far or not ends:
-        if elsewhere:
-            says += f", on {reference.sheet}"
-        return Arrows(tag(letter), colour_of(letter), text, says, None, [], None, [])
+    if not ends or around.width > _MOST_LINES or around.height > 10 * _MOST_LINES:
+        return Arrows(*told, None, [], None, [])
     # A column and a row more show what stands beside.
     shown = Area(max(around.left - 1, 1), max(around.top - 1, 1), around.right, around.bottom)
     small = SmallSheet(shown, _WIDTH, _HEIGHT, _HEAD)
     return Arrows(
-        tag(letter), colour_of(letter), text, says, small,
+        *told, small,
         [rect for part in block.parts if (rect := small.rect(part))],
         small.rect(read) if read else None,
         [_arrow(small, cell, area, cell == start) for cell, area in ends],
         block.size > len(ends),
     )  # fmt: skip
-
-
-def _ends(cells: Iterable[Cell], reference: Reference) -> Iterable[tuple[Cell, Area]]:
-    """The landings, with what each of them reads."""
-    return ((cell, area) for cell in cells if (area := reference.area(cell)))
 
 
 def _arrow(small: SmallSheet, cell: Cell, area: Area, is_start: bool) -> Arrow:

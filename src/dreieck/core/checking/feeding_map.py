@@ -4,6 +4,7 @@ from __future__ import annotations
 
 from collections.abc import Iterator
 from dataclasses import dataclass
+from functools import reduce
 from typing import Literal
 
 import numpy as np
@@ -41,6 +42,11 @@ class Knot:
     layer: int
     feeds: tuple[int, ...]
     reads_itself: bool
+
+    @property
+    def area(self) -> Area:
+        """The smallest area that holds all of it."""
+        return reduce(Area.around, self.areas)
 
     @property
     def start(self) -> Cell:

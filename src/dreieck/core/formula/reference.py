@@ -11,7 +11,7 @@ The rules are those of OpenFormula (OpenDocument part 4), 5.8 and 6.3.
 
 from __future__ import annotations
 
-from collections.abc import Callable, Iterable
+from collections.abc import Callable, Iterable, Sequence
 from dataclasses import dataclass, field, replace
 from typing import NamedTuple
 
@@ -301,3 +301,16 @@ def lettered(references: Iterable[Reference]) -> tuple[int, ...]:
     """The number of each reference's letter tag, counted from 0: equal ones share a letter."""
     letters: dict[Reference, int] = {}
     return tuple(letters.setdefault(each, len(letters)) for each in references)
+
+
+def firsts(letters: Sequence[int]) -> tuple[int, ...]:
+    """The first reference with each letter tag, by its number; they come in their order."""
+    found: dict[int, int] = {}
+    for index, letter in enumerate(letters):
+        found.setdefault(letter, index)
+    return tuple(found.values())
+
+
+def reads_on(reference: Reference, sheet: str) -> bool:
+    """Whether a reference of a formula on a sheet reads that sheet."""
+    return reference.sheet is None or reference.sheet.casefold() == sheet.casefold()

@@ -14,7 +14,7 @@ from weakref import WeakValueDictionary
 from dreieck.core.formula import tree
 from dreieck.core.formula.parser import parse
 from dreieck.core.formula.printer import pieces, written
-from dreieck.core.formula.reference import Reference, lettered
+from dreieck.core.formula.reference import Reference, firsts, lettered
 from dreieck.core.grid import AXES, EVERYWHERE, LAST, Area, Cell
 
 _SHAPES: WeakValueDictionary[tree.Node, Shape] = WeakValueDictionary()
@@ -99,7 +99,7 @@ class Shape:
     @cached_property
     def distinct(self) -> tuple[int, ...]:
         """The first reference with each letter tag, by its number."""
-        return tuple(self.letters.index(letter) for letter in sorted(set(self.letters)))
+        return firsts(self.letters)
 
     def with_equals(self, number: int, changed: Reference) -> Shape:
         """The shape with a reference, counted from 0, replaced wherever an equal one stands."""

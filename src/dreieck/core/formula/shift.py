@@ -70,6 +70,12 @@ def shift_log(shape: Shape, start: Cell, landing: Cell) -> list[Shift]:
     ]
 
 
+def shifts_by_letter(shape: Shape, start: Cell, landing: Cell) -> list[Shift]:
+    """The same, equal references once: the first with each letter tag, in their order."""
+    shifts = shift_log(shape, start, landing)
+    return [shifts[index] for index in shape.distinct]
+
+
 def shift_of(tag: str, reference: Reference, start: Cell, landing: Cell) -> Shift:
     """The shift of one reference of a formula filled from ``start`` to ``landing``."""
     columns, rows = landing.column - start.column, landing.row - start.row

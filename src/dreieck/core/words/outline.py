@@ -44,12 +44,8 @@ class Piece:
 
 def is_long(shape: Shape) -> bool:
     """Whether a formula is worth laying out: it has parts of its own."""
-    calls = sum(isinstance(node, tree.Call) for node in tree.walk(shape.tree))
-    return calls > 1 or any(
-        speech_of(node.function) in WAYS
-        for node in tree.walk(shape.tree)
-        if isinstance(node, tree.Call)
-    )
+    calls = [node for node in tree.walk(shape.tree) if isinstance(node, tree.Call)]
+    return len(calls) > 1 or any(speech_of(call.function) in WAYS for call in calls)
 
 
 def outline(calculation: Calculation, place: Place, shape: Shape) -> tuple[Piece, ...]:
@@ -116,10 +112,7 @@ class _Layer:
 
     def _met(self, call: tree.Call, index: int, each: tree.Node, way: tree.Node | None) -> bool:
         """Whether an argument of a choice is worked out on the way."""
-        speech = speech_of(call.function)
-        if speech in (Speech.IF_ERROR, Speech.IF_MISSING):
-            return index == 0 or each is way
-        if speech is Speech.BRANCHES:
+        if speech_of(call.function) is not Speech.CASES:
             return index == 0 or each is way
         taken = next((n for n, other in enumerate(call.arguments) if other is way), None)
         is_condition = index % 2 == 0

@@ -20,7 +20,7 @@ from dreieck.core.calculate import Block, block_at, text_at
 from dreieck.core.checking.findings import Finding
 from dreieck.core.exceptions import DreieckError
 from dreieck.core.formula.reference import Locks, Reference
-from dreieck.core.formula.shift import Shift, shift_log, tag
+from dreieck.core.formula.shift import Shift, shifts_by_letter, tag
 from dreieck.core.grid import MAX_COLUMN, MAX_ROW, Area, Cell, column_number
 from dreieck.core.grid.areas import cells_of
 from dreieck.core.sheet.sheet import Sheet
@@ -247,11 +247,9 @@ def lines_of(
 ) -> Iterator[Line]:
     value = text_at(opened.calculation, sheet, cell, _ROOM) or "empty"
     state = state_of(cell, findings)
-    shifts = shift_log(block.shape, block.start, cell)
-    for letter, index in enumerate(block.shape.distinct):
+    for letter, shift in enumerate(shifts_by_letter(block.shape, block.start, cell)):
         if reference not in (-1, letter):
             continue
-        shift = shifts[index]
         reads, read_value = _reads(opened, sheet, shift.reference, cell)
         yield Line(
             cell.text, state, value, shift, colour_of(letter), _moved(shift), _locked(shift),

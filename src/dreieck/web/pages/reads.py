@@ -126,10 +126,7 @@ def _path(start: tuple[float, float], end: tuple[float, float]) -> str:
 
 
 def _box(opened: OpenWorkbook, number: int, knot: Knot, x: float, y: float) -> Box:
-    sheet = opened.workbook.sheet(knot.sheet)
-    around = knot.areas[0]
-    for each in knot.areas[1:]:
-        around = around.around(each)
+    sheet, around = opened.workbook.sheet(knot.sheet), knot.area
     called = heading_of(sheet, around) or ""
     if knot.shape:
         shows = knot.shape.text(knot.start)

@@ -15,7 +15,7 @@ from dreieck.core.budget import current
 from dreieck.core.calculate import Block
 from dreieck.core.checking.findings import Finding
 from dreieck.core.formula.reference import Locks, Reference
-from dreieck.core.formula.shift import shift_log, tag
+from dreieck.core.formula.shift import shifts_by_letter
 from dreieck.core.grid import Cell
 from dreieck.core.sheet.content import typed_text
 from dreieck.core.sheet.edits import Edit, SetCells
@@ -116,15 +116,10 @@ def _reading(opened: OpenWorkbook, sheet: Sheet, block: Block) -> list[Phrase]:
 
 
 def _references(block: Block) -> list[Locked]:
-    shifts = shift_log(block.shape, block.start, block.start)
+    shifts = shifts_by_letter(block.shape, block.start, block.start)
     return [
-        Locked(
-            tag(letter),
-            colour_of(letter),
-            shifts[index].start,
-            _says(shifts[index].reference, block.start),
-        )
-        for letter, index in enumerate(block.shape.distinct)
+        Locked(shift.tag, colour_of(letter), shift.start, _says(shift.reference, block.start))
+        for letter, shift in enumerate(shifts)
     ]
 
 

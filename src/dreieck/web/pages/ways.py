@@ -9,19 +9,18 @@ from fastapi import APIRouter, Form, HTTPException, Query, Request
 from pydantic import BaseModel, Field
 from starlette.responses import RedirectResponse, Response
 
-from dreieck.core.calculate import Calculation, block_at, look_of, text_at
+from dreieck.core.calculate import Calculation, block_at, text_at
 from dreieck.core.checking.four_ways import Way, four_ways
 from dreieck.core.editing.entering import typed_workbook
 from dreieck.core.editing.fill import plan_fill
 from dreieck.core.exceptions import DreieckError
 from dreieck.core.formula import Shape
 from dreieck.core.formula.printer import reference_text
-from dreieck.core.formula.reference import Reference
+from dreieck.core.formula.reference import Reference, reads_on
 from dreieck.core.formula.shift import tag
 from dreieck.core.grid import Area, Cell, column_letters
 from dreieck.core.sheet.sheet import Sheet
 from dreieck.core.values import Error
-from dreieck.core.values.look import shown_text
 from dreieck.store import OpenWorkbook, OutOfDate
 from dreieck.web.answers import BesideWorkbook, TheForm, TheWorkbook, page, whole_number
 from dreieck.web.colours import colour_of
@@ -38,6 +37,7 @@ _BESIDE = 4
 """So many columns or rows beside a fill are drawn, too."""
 _TRIED_COLUMNS, _TRIED_ROWS = 40, 200
 """How much of a fill is worked out, four times."""
+_ROOM = 14
 OWN_COLUMNS, OWN_ROWS = 6, 7
 OWN_TABLE = {
     "A1": "Item", "B1": "kg a night", "C1": "Kestrel", "D1": "Larch", "E1": "Scree",
@@ -79,7 +79,6 @@ class Shown:
     way: Way
     columns: list[str]
     rows: list[tuple[int, list[GridCell]]]
-    start: str
 
 
 AskedQuery = Annotated[Asked, Query()]
@@ -177,7 +176,7 @@ def _own_table(
     """What the cells of one's own table show, the four ways, and why there are none."""
     workbook = typed_workbook({"Table": entries})
     calculation, sheet = Calculation(workbook), workbook.sheets[0]
-    shown = {at: text_at(calculation, sheet, Cell.parse(at), 14) for at in entries}
+    shown = {at: text_at(calculation, sheet, Cell.parse(at), _ROOM) for at in entries}
     try:
         start = Cell.parse(asked.cell)
         shape = sheet.content(start)
@@ -213,16 +212,16 @@ def _context(
 
 
 def _shown(way: Way, now: Way, view: str, number: int) -> Shown:
-    area = _in_view(way, number)
+    area = _in_view(way)
     rows = [
         (row, [_cell(way, now, Cell(column, row), view, area, number) for column in _across(area)])
         for row in range(area.top, area.bottom + 1)
     ]
     columns = [column_letters(column) for column in _across(area)]
-    return Shown(way, columns, rows, way.fill.source.first.text)
+    return Shown(way, columns, rows)
 
 
-def _in_view(way: Way, number: int) -> Area:
+def _in_view(way: Way) -> Area:
     """What is drawn: the landings with their headings, and what the start reads if it is near."""
     start, target = way.fill.source.first, way.fill.target
     shape = way.sheet.content(start)
@@ -230,7 +229,7 @@ def _in_view(way: Way, number: int) -> Area:
     if isinstance(shape, Shape):
         for reference in shape.references:
             read = reference.area(start)
-            if read and _reads_here(way, reference):
+            if read and reads_on(reference, way.sheet.name):
                 around = around.around(read)
     left, top = max(around.left - 1, 1), max(around.top - 1, 1)
     whole = Area(left, top, around.right, around.bottom)
@@ -240,10 +239,6 @@ def _in_view(way: Way, number: int) -> Area:
         area.left, area.top, min(area.right, area.left + _COLUMNS - 1),
         min(area.bottom, area.top + _ROWS - 1),
     )  # fmt: skip
-
-
-def _reads_here(way: Way, reference: Reference) -> bool:
-    return reference.sheet is None or reference.sheet.casefold() == way.sheet.name.casefold()
 
 
 def _across(area: Area) -> range:
@@ -280,7 +275,7 @@ def _read(way: Way, reference: Reference, cell: Cell) -> str:
     if area is None:
         return f"{cell.text} reads nothing: it falls off the sheet"
     written = reference_text(reference, cell)
-    if area.size > 1 or not _reads_here(way, reference):
+    if area.size > 1 or not reads_on(reference, way.sheet.name):
         return f"{cell.text} reads {written}"
     return f"{cell.text} reads {written}: {_text(way, area.first, 'values')[0] or 'empty'}"
 
@@ -288,7 +283,7 @@ def _read(way: Way, reference: Reference, cell: Cell) -> str:
 def _frame(way: Way, reference: Reference, cell: Cell, in_view: Area) -> str:
     """Where what a landing reads is drawn, and which of its edges are locked."""
     area = reference.area(cell)
-    shown = area.common(in_view) if area and _reads_here(way, reference) else None
+    shown = area.common(in_view) if area and reads_on(reference, way.sheet.name) else None
     if shown is None:
         return ""
     first, last = reference.corners(cell)[0], reference.corners(cell)[-1]
@@ -303,5 +298,4 @@ def _text(way: Way, cell: Cell, view: str) -> tuple[str, object]:
     value = way.calculation.value(way.sheet.name, cell)
     if view == "formulas" and isinstance(content, Shape):
         return content.text(cell), value
-    look, locale = look_of(content, way.sheet.look(cell)), way.calculation.workbook.locale
-    return shown_text(value, look, 14, locale), value
+    return text_at(way.calculation, way.sheet, cell, _ROOM), value

@@ -102,6 +102,7 @@ def desk(situation: Situation) -> Desk:
     told, kind = _told(situation)
     shape = situation.shape
     place = Place(situation.home.name, situation.desk_cell)
+    has_parts = bool(shape and not told and not situation.proof and is_long(shape))
     return Desk(
         cell=situation.desk_cell.text,
         is_said=_what_it_is(situation),
@@ -109,23 +110,20 @@ def desk(situation: Situation) -> Desk:
         told=told,
         kind=kind,
         cards=[
-            _card(situation, index, mention.reference)
-            for index, mention in enumerate(situation.mentions)
-            if situation.letters.index(situation.letters[index]) == index
+            _card(situation, index, situation.mentions[index].reference)
+            for index in situation.distinct
         ],
         names=[_name_card(situation, named) for named in situation.names],
-        has_parts=bool(shape and not told and not situation.proof and is_long(shape)),
-        parts=_parts(situation, place) if shape and not told else (),
+        has_parts=has_parts,
+        parts=_parts(situation, place) if has_parts else (),
     )
 
 
 def _parts(situation: Situation, place: Place) -> tuple[Piece, ...]:
     """The parts of the formula in question, where they are asked for and there is time."""
-    shape = situation.shape
-    wanted = situation.state.parts and shape and is_long(shape) and not situation.proof
-    if not wanted or not shape or current().hurried:
+    if not situation.state.parts or situation.shape is None or current().hurried:
         return ()
-    return outline(situation.calculation, place, shape.landed(place.cell))
+    return outline(situation.calculation, place, situation.shape.landed(place.cell))
 
 
 def _phrases(situation: Situation, place: Place) -> list[Phrase]:

@@ -326,11 +326,9 @@ _Told = tuple[int, int, Reference]
 
 def _distinct(situation: Situation) -> Iterator[_Told]:
     """The references that read the sheet that is shown, equal ones once."""
-    told: set[int] = set()
-    for index, letter in enumerate(situation.letters):
+    for letter, index in enumerate(situation.distinct):
         reference = situation.mentions[index].reference
-        if letter not in told and _is_here(situation, reference):
-            told.add(letter)
+        if _is_here(situation, reference):
             yield index, letter, reference
 
 

@@ -15,7 +15,7 @@ from dreieck.core.editing.fill import Fill, plan_fill
 from dreieck.core.editing.stating import on_sheets
 from dreieck.core.exceptions import DreieckError
 from dreieck.core.formula import Mention, Shape, mentions
-from dreieck.core.formula.reference import lettered
+from dreieck.core.formula.reference import firsts, lettered
 from dreieck.core.grid import Area, Cell
 from dreieck.core.sheet.content import Content, Entry, Unreadable, typed_text
 from dreieck.core.sheet.layout import Rule
@@ -230,6 +230,11 @@ class Situation:
     def letters(self) -> tuple[int, ...]:
         """The numbers of their letter tags; equal references share one."""
         return lettered(mention.reference for mention in self.mentions)
+
+    @property
+    def distinct(self) -> tuple[int, ...]:
+        """The first reference with each letter tag, by its number."""
+        return firsts(self.letters)
 
     @cached_property
     def findings(self) -> tuple[Finding, ...]:

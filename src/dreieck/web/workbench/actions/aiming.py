@@ -40,11 +40,9 @@ def begin_aim(context: Context, wish: Index) -> str:
 def aim_next(context: Context) -> str:
     """Point at what the first reference should read, or the next one; behind the last, stop."""
     state, situation = context.state, context.situation()
-    letters = situation.letters
-    firsts = [index for index, letter in enumerate(letters) if letters.index(letter) == index]
-    if not firsts:
+    if not situation.distinct:
         return "No formula with references stands here, so there is nothing to aim."
-    index = next((each for each in firsts if each > state.aiming), None)
+    index = next((each for each in situation.distinct if each > state.aiming), None)
     if index is None:
         return stop_aim(context) or "You aim no more."
     if state.aiming >= 0:
