@@ -184,7 +184,9 @@ def charts(page: Page) -> None:
 
 
 def looks(page: Page) -> None:
-    page.goto("/workbooks/1/sheets/2?at=C5:F10")
+    page.goto("/workbooks/1/sheets/2#A1")
+    settle(page)
+    select(page, "C5:F10")
     settle(page)
     page.get_by_role("button", name="change").click()
 

@@ -22,7 +22,7 @@ ENTRY = Entry(3, "reads", "Reads map", "/workbooks/{workbook}/reads")
 
 WIDTH, HEIGHT = 196, 50
 _ACROSS, _DOWN = 246, 62
-_EDGE, _TOP = 12, 34
+_EDGE = 12
 _ROOM = 26
 _SWEEPS = 4
 SAID = {
@@ -113,7 +113,7 @@ def _places(found: FeedingMap) -> list[tuple[float, float]]:
         # A short column stands beside the middle of a long one, but not far down.
         begin = min((most - len(numbers)) * _DOWN / 2, 120.0)
         for index, number in enumerate(numbers):
-            places[number] = (_EDGE + layer * _ACROSS, _TOP + begin + index * _DOWN)
+            places[number] = (_EDGE + layer * _ACROSS, _EDGE + begin + index * _DOWN)
     return places
 
 
