@@ -39,9 +39,9 @@ def test_a_range_is_named_used_and_put_into_older_formulas(bench):
     page.get_by_role("link", name="Prices!H7").click()
     expect(bench.desk).to_have_value("=C7*price_a_kg")
     bench.keys("Control+z", "Control+z")
-    expect(bench.desk).to_have_value("=C7*kg_price")
-    bench.go_to("H8")
     expect(bench.desk).to_have_value("=D8*Prices!$B$4")
+    bench.go_to("H7")
+    expect(bench.desk).to_have_value("=C7*kg_price")
 
 
 def test_columns_are_named_by_their_headings(bench):
