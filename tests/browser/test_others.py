@@ -56,13 +56,22 @@ def test_a_copy_or_paste_that_is_too_large_is_told_in_words(bench):
     )
     expect(bench.notice).to_contain_text("at most 4000000 characters")
     expect(bench.page.locator("#kept")).to_have_text("not kept")
+    late = []
+
+    def held(route):
+        late.append(route)
+
+    bench.page.route("**/enter", held)
     bench.type("7")
     bench.keys("Enter")
-    bench.shows("H5", "7")
     refused = "<main><h1>That did not work</h1><p class='lead'>Too many cells.</p></main>"
     bench.page.route("**/text?area=*", lambda r: r.fulfill(status=422, body=refused))
     bench.click("H6")
-    bench.keys("Control+KeyC")
+    with bench.page.expect_response("**/text?area=*"):
+        bench.keys("Control+KeyC")
+    late.pop().continue_()
+    bench.settle()
+    bench.shows("H5", "7")
     expect(bench.notice).to_have_text("Too many cells. It can still be pasted here.")
 
 

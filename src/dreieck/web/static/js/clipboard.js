@@ -1,6 +1,6 @@
 // Copy, cut and paste. What was copied here is remembered as an area, for all pages; the system's
 // clipboard gets the cells as text, and if it holds another text by then, that one is pasted.
-import { act, knownRevision } from "./exchange.js";
+import { act, knownRevision, whenAnswered } from "./exchange.js";
 import { refusal, tell } from "./notice.js";
 import { selected, set, state } from "./state.js";
 import { holdPaste } from "./holding.js";
@@ -33,6 +33,8 @@ export async function copy(cut) {
     localStorage.setItem("clip", JSON.stringify(clip));
     await navigator.clipboard.writeText(clip.text);
   } catch (problem) {
+    // What is told before the answer to an earlier action would be gone with it.
+    await whenAnswered();
     if (!clip.text) tell(`${problem.message} It can still be pasted here.`);
   }
 }
