@@ -5,6 +5,7 @@ from __future__ import annotations
 from collections.abc import Iterator
 from dataclasses import dataclass
 from functools import reduce
+from itertools import islice
 from typing import Literal
 
 import numpy as np
@@ -142,15 +143,18 @@ class _Drawer:
         """The cells marked as inputs that no formula reads."""
         for sheet in self.calculation.workbook.sheets:
             read = [area for name, area, _ in inputs if name is sheet]
-            alone = [
-                Area.of(cell)
-                for cell, look in sheet.looked(EVERYWHERE)
-                if look.role == "input"
-                and sheet.content(cell) is not None
-                and not any(area.holds(cell) for area in read)
-            ][: MAX_KNOTS * 50]
-            for area in joined(alone)[:MAX_KNOTS]:
+            alone = islice(_alone(sheet, read), MAX_KNOTS * 50)
+            for area in joined(list(alone))[:MAX_KNOTS]:
                 yield Knot("unread", sheet.name, (area,), None, 0, (), False)
+
+
+def _alone(sheet: Sheet, read: list[Area]) -> Iterator[Area]:
+    """The filled cells of a sheet that are marked as inputs and lie in none of the areas read."""
+    for cell, look in sheet.looked(EVERYWHERE):
+        spend(len(read) + 1)
+        is_input = look.role == "input" and sheet.content(cell) is not None
+        if is_input and not any(area.holds(cell) for area in read):
+            yield Area.of(cell)
 
 
 def _typed(sheet: Sheet, area: Area) -> Area | None:
