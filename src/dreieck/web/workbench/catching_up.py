@@ -42,7 +42,7 @@ _UNKNOWN = (
 
 def _told(workbook: Workbook, steps: Sequence[Step], state: PageState) -> str:
     """What to say where the cell that is written into holds something else now, or is gone."""
-    home, cell = state.home or state.sheet, _written_at(state)
+    home, cell = state.home or state.sheet, state.writing_cell
     there = followed_cell(steps, home, cell)
     if there is None:
         return (
@@ -61,10 +61,6 @@ def _told(workbook: Workbook, steps: Sequence[Step], state: PageState) -> str:
     )
 
 
-def _written_at(state: PageState) -> Cell:
-    return Cell.parse(state.writing) if state.writing else state.active
-
-
 def _follow(workbook: Workbook, steps: Sequence[Step], state: PageState) -> None:
     home, shown = state.home or state.sheet, state.sheet
 
@@ -77,7 +73,7 @@ def _follow(workbook: Workbook, steps: Sequence[Step], state: PageState) -> None
         return found.text if found else ""
 
     if state.text is not None:
-        at, text = _written_at(state), state.text
+        at, text = state.writing_cell, state.text
 
         def length(end: int) -> int:
             return len(followed_text(workbook, steps, home, at, text[:end])) if end > 0 else end

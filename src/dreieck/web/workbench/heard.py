@@ -2,12 +2,12 @@
 
 from __future__ import annotations
 
-import re
 from collections.abc import Iterator
 
 from pydantic import BaseModel
 
 from dreieck.core.calculate import look_of
+from dreieck.core.formula.shift import CIRCLED, tag, uncircled
 from dreieck.core.grid import Area
 from dreieck.core.values import Error
 from dreieck.core.words.counting import addresses, many
@@ -16,9 +16,6 @@ from dreieck.web.workbench.desk import Card, Desk
 from dreieck.web.workbench.foot import Foot
 from dreieck.web.workbench.panel import Panel
 from dreieck.web.workbench.situation import Situation
-
-_CIRCLED = re.compile("[ⓐ-ⓩ]")
-"""Letter tags as they are written; they are said as letters."""
 
 
 class Heard(BaseModel):
@@ -40,11 +37,8 @@ def heard(situation: Situation, desk: Desk, panel: Panel, foot: Foot) -> Heard:
         parts = _cell(situation, desk, panel)
     cell = situation.state.writing or situation.active.text
     says = ". ".join(part for part in parts if part) + "."
-    return Heard(cell=cell, says=_CIRCLED.sub(_letter, says))
-
-
-def _letter(circled: re.Match[str]) -> str:
-    return chr(ord(circled[0]) - ord("ⓐ") + ord("a"))
+    # Tags are said as letters.
+    return Heard(cell=cell, says=CIRCLED.sub(lambda found: tag(uncircled(found[0])), says))
 
 
 def _rehearsal(panel: Panel, desk: Desk) -> Iterator[str]:

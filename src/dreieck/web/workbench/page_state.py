@@ -183,6 +183,11 @@ class PageState(Tried, Rehearsed, Written, Selected, InView):
         return f"{self.sheet} {self.active.text}"
 
     @property
+    def writing_cell(self) -> Cell:
+        """The cell that is written into, or would be. Raises AddressError."""
+        return Cell.parse(self.writing) if self.writing else self.active
+
+    @property
     def trying(self) -> bool:
         """Whether a cell holds a trial value; writing and rehearsing end it."""
         return bool(self.trial) and self.text is None and not self.target

@@ -119,7 +119,7 @@ class Situation:
     @cached_property
     def writing_cell(self) -> Cell:
         """The cell that is written into."""
-        return Cell.parse(self.state.writing) if self.state.writing else self.active
+        return self.state.writing_cell
 
     @cached_property
     def calculation(self) -> Calculation:

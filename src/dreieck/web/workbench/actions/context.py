@@ -54,7 +54,7 @@ class Context:
     @property
     def writing_cell(self) -> Cell:
         """The cell that is written into."""
-        return Cell.parse(self.state.writing) if self.state.writing else self.state.active
+        return self.state.writing_cell
 
     def situation(self) -> Situation:
         """The page's state, looked up."""
