@@ -240,6 +240,12 @@ def test_what_was_being_written_is_offered_again_and_the_address_leads_back(benc
     bench.keys("Enter")
     bench.keys("Alt+v", "Alt+v")
     bench.shows("H5", "42")
+    bench.keys("ArrowUp", "Control+k")
+    bench.type("copy a link")
+    bench.keys("Enter")
+    expect(bench.notice).to_have_text("A link to H5 is copied.")
+    link = bench.page.evaluate("navigator.clipboard.readText()")
+    assert link == bench.page.url.partition("#")[0] + "#H5"
 
 
 @pytest.mark.parametrize("size", [(1024, 700), (640, 400), (390, 844)], ids=str)

@@ -63,7 +63,8 @@ def test_a_copy_or_paste_that_is_too_large_is_told_in_words(bench):
 
     bench.page.route("**/enter", held)
     bench.type("7")
-    bench.keys("Enter")
+    with bench.page.expect_request("**/enter"):
+        bench.keys("Enter")
     refused = "<main><h1>That did not work</h1><p class='lead'>Too many cells.</p></main>"
     bench.page.route("**/text?area=*", lambda r: r.fulfill(status=422, body=refused))
     bench.click("H6")

@@ -8,6 +8,7 @@ import { closeFinder, findAlike, openFinder, replaceAll } from "./finder.js";
 import { unfold } from "./folding.js";
 import { enter, selectLines } from "./moving.js";
 import { nextRegion, toRegion } from "./regions.js";
+import { placeAddress } from "./returning.js";
 import { active, selected, set, state } from "./state.js";
 import { desk, discard, drop, inCell, keep, land, write, writingNow } from "./writing.js";
 
@@ -121,12 +122,15 @@ async function shiftLog() {
 }
 
 async function copyLink() {
-  await navigator.clipboard.writeText(location.href);
-  note(`A link to ${selected()} is copied.`);
+  const place = selected();
+  await navigator.clipboard.writeText(location.origin + placeAddress());
+  await whenAnswered();
+  note(`A link to ${place} is copied.`);
 }
 
 async function copyWorking() {
   await navigator.clipboard.writeText(document.getElementById("working").dataset.text);
+  await whenAnswered();
   note("The working is copied as text.");
 }
 

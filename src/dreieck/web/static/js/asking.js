@@ -24,7 +24,7 @@ export async function ask(address) {
     dialog.scrollTop = 0;
     // What stands there is only proposed: typing takes its place.
     document.activeElement.select?.();
-  } else tell(said);
+  } else whenAnswered().then(() => tell(said));
   for (const listener of listeners) listener();
 }
 
@@ -52,6 +52,9 @@ export function onDialog(listener) {
 // A key for the open dialog whose turn came late.
 export function keyInDialog({ key, shiftKey }) {
   if (!dialog.open) return false;
+  // What the dialog itself does with a key, as the list of commands does, comes first.
+  const late = new KeyboardEvent("keydown", { key, shiftKey, cancelable: true });
+  if (!dialog.dispatchEvent(late)) return true;
   const place = document.activeElement;
   if (key === "Escape") dialog.close();
   else if (key === "Tab") stepTo(place, shiftKey ? -1 : 1);

@@ -33,7 +33,6 @@ export async function copy(cut) {
     localStorage.setItem("clip", JSON.stringify(clip));
     await navigator.clipboard.writeText(clip.text);
   } catch (problem) {
-    // What is told before the answer to an earlier action would be gone with it.
     await whenAnswered();
     if (!clip.text) tell(`${problem.message} It can still be pasted here.`);
   }

@@ -38,7 +38,8 @@ export function waits() {
   return sending !== null || queue.length > 0;
 }
 
-// When all that was asked for has been answered.
+// When all that was asked for has been answered. What the page tells of its own accord waits for
+// that: the answer to an earlier action empties the notice.
 export function whenAnswered() {
   cutShort();
   return waits() ? new Promise((resolve) => ends.push(resolve)) : Promise.resolve();

@@ -41,12 +41,17 @@ if (isOther)
 for (const button of document.querySelectorAll("[data-view]"))
   button.setAttribute("aria-checked", String(button.dataset.view === state.view));
 
-// The address follows once the hands rest.
+// The address of what is selected and shown now.
+export function placeAddress() {
+  const shown = state.view === "values" ? "" : `,${state.view}`;
+  return `${form.dataset.pages}${state.sheet}#${selected()}${shown}`;
+}
+
+// The address bar follows once the hands rest.
 export function tellAddress() {
   clearTimeout(timer);
   timer = setTimeout(() => {
-    const shown = state.view === "values" ? "" : `,${state.view}`;
-    const address = `${form.dataset.pages}${state.sheet}#${selected()}${shown}`;
+    const address = placeAddress();
     if (location.pathname + location.hash !== address) history.replaceState(null, "", address);
   }, REST);
 }
