@@ -187,6 +187,24 @@ def test_a_button_that_is_drawn_anew_while_it_is_pressed_still_works(slow_bench)
     bench.at("Loads!D5")
 
 
+def test_a_link_that_leads_elsewhere_by_the_time_it_is_let_go_is_followed(bench):
+    bench.click("C5")
+    bench.settle()
+    bench.panel.get_by_role("tab", name="3 Check").click()
+    link = bench.panel.get_by_role("link", name="Whole shift log")
+    box = bench.box(link)
+    bench.page.mouse.move(box["x"] + 5, box["y"] + 5)
+    bench.page.mouse.down()
+    bench.page.evaluate(
+        """() => {
+            const panel = document.getElementById("panel");
+            panel.innerHTML = panel.innerHTML.replace("log?cell=C5", "log?cell=C6");
+        }"""
+    )
+    bench.page.mouse.up()
+    bench.page.wait_for_url("**/log?cell=C6")
+
+
 def test_entries_typed_while_the_server_hangs_are_open_again_or_told(open_bench, own_server):
     bench = open_bench()
     bench.click("G5")

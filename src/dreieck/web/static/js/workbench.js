@@ -88,12 +88,19 @@ document.addEventListener(
     const still = pressed && Math.hypot(event.clientX - pressed.x, event.clientY - pressed.y) < 6;
     const { control, link } = still ? pressed : {};
     if (control && !control.isConnected) used(control);
-    else if (!control && link && !link.isConnected)
-      [...document.links].find((each) => each.href === link.href)?.click();
+    else if (!control && link && !link.isConnected) drawnAnew(link)?.click();
     pressed = null;
   },
   true,
 );
+
+// The link that stands for another one by now; it may lead to what is selected since.
+function drawnAnew({ href, textContent }) {
+  const all = [...document.links];
+  return (
+    all.find((each) => each.href === href) ?? all.find((each) => each.textContent === textContent)
+  );
+}
 
 const TAKES_FOCUS = [
   "write",
