@@ -50,6 +50,19 @@ class Workbench:
                 self.page.mouse.down()
         self.page.mouse.up()
 
+    def hold_the_first(self):
+        """Hold back the first picture that is asked for from now on; it comes into the list."""
+        held = []
+
+        def hold(route):
+            if held:
+                route.continue_()
+            else:
+                held.append(route)
+
+        self.page.route("**/act/show", hold)
+        return held
+
     def settle(self):
         """Wait until the page has shown all that was asked of it."""
         expect(self.page.locator("#page-state:not([data-busy])")).to_have_count(1)

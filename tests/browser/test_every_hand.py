@@ -233,7 +233,12 @@ def test_what_was_being_written_is_offered_again_and_the_address_leads_back(benc
     bench.go_to("H5")
     bench.at("Loads!H5")
     bench.type("=1+")
-    bench.page.reload()
+    bench.settle()
+    first = bench.hold_the_first()
+    with bench.page.expect_request("**/act/show"):
+        bench.page.reload()
+    expect(bench.notice).to_be_empty()
+    first[0].continue_()
     expect(bench.notice).to_contain_text("What you were writing into H5 was not kept: =1+")
     bench.page.get_by_role("button", name="Write on").click()
     bench.type("41")

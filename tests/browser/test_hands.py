@@ -21,20 +21,6 @@ def slow_bench(open_bench):
     return bench
 
 
-def hold_the_first(page):
-    """Hold back the first picture that is asked for from now on; it comes into the list."""
-    held = []
-
-    def hold(route):
-        if held:
-            route.continue_()
-        else:
-            held.append(route)
-
-    page.route("**/act/show", hold)
-    return held
-
-
 def test_a_row_is_typed_faster_than_the_server_answers(slow_bench):
     bench = slow_bench
     bench.go_to("H5")
@@ -50,7 +36,7 @@ def test_a_row_is_typed_faster_than_the_server_answers(slow_bench):
 
 
 def test_keys_pressed_before_the_first_picture_wait_for_it(bench):
-    held = hold_the_first(bench.page)
+    held = bench.hold_the_first()
     bench.page.reload()
     bench.page.wait_for_function("document.activeElement.id === 'active-cell'")
     bench.go_to("H3")
@@ -225,7 +211,7 @@ def test_entries_typed_while_the_server_hangs_are_open_again_or_told(open_bench,
 def test_a_cell_clicked_before_the_server_knows_the_formula_is_pointed_at(bench):
     bench.click("G5")
     bench.settle()
-    held = hold_the_first(bench.page)
+    held = bench.hold_the_first()
     bench.type("=C5*")
     bench.page.get_by_role("link", name="Prices", exact=True).click()
     bench.click("B4")

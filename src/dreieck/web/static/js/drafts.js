@@ -1,5 +1,5 @@
 // What was being written when the page was left is kept in this browser, and offered again.
-import { show, unsent } from "./exchange.js";
+import { onScene, show, unsent, whenAnswered } from "./exchange.js";
 import { offer } from "./notice.js";
 import { set, standsApart, state } from "./state.js";
 import { desk, drawWriting, keep, writingNow } from "./writing.js";
@@ -19,7 +19,14 @@ addEventListener("pagehide", () => {
   if (drafts.length) localStorage.setItem(name, JSON.stringify(drafts));
 });
 
-export function offerDrafts() {
+// Once the first picture is there, and what a link asked for is answered.
+let isOffered = false;
+onScene(() => {
+  if (!isOffered) whenAnswered().then(offerDrafts);
+  isOffered = true;
+});
+
+function offerDrafts() {
   const [draft, ...others] = JSON.parse(localStorage.getItem(name) ?? "[]");
   if (!draft) return;
   localStorage.removeItem(name);

@@ -1,6 +1,6 @@
 // Puts the workbench together: every scene is drawn, every control asks for its action.
 import { linked, onAddress, tellAddress } from "./returning.js";
-import { offerDrafts } from "./drafts.js";
+import "./drafts.js";
 import { perform } from "./acting.js";
 import { OWN_ACTS, openFile, pointName, setView } from "./acts.js";
 import "./commands.js";
@@ -8,7 +8,7 @@ import { drawCharts, focusChosen } from "./charts.js";
 import { ask, closeWhenDone, dialogComes } from "./asking.js";
 import { pasteAs } from "./clipboard.js";
 import { acceptFiles } from "./dropping.js";
-import { act, drawnFor, onScene, scene, show, whenAnswered } from "./exchange.js";
+import { act, drawnFor, onScene, scene, show } from "./exchange.js";
 import { active, set, state } from "./state.js";
 import { drawCells, markSelected } from "./grid.js";
 import { grid } from "./places.js";
@@ -203,4 +203,3 @@ new ResizeObserver(() => {
 }).observe(grid);
 document.fonts.ready.then(draw);
 toCells();
-whenAnswered().then(offerDrafts);
