@@ -10,7 +10,9 @@ AXE = Path(__file__).parents[2] / "node_modules" / "axe-core" / "axe.min.js"
 PAGES = [
     "/", "/guide", "/four-ways", "{0}/names", "{0}/proofs", "{0}/sweeps", "{0}/feeds", "{0}/reads",
     "{0}/lift", "{0}/names/rewrite?way=in", "{1}/map", "{1}/four-ways?cell=C5",
-    "{1}/log?cell=C5", "{1}/report?cell=C5", "/nothing",
+    "{1}/log?cell=C5", "{1}/report?cell=C5", "/nothing", "/practice", "{1}/practice?at=C5",
+    "/practice/drills/lock-3-1", "/practice/drills/find-2-0", "/practice/drills/explain-2-1",
+    "/practice/drills/predict-2-5", "/practice/results", "/practice/set?title=Two&drills=find-1-1",
 ]  # fmt: skip
 
 

@@ -4,8 +4,11 @@ from dreieck.store.database import Database, StoreError
 from dreieck.store.library import Library, Listed, Losses, NewSheet
 from dreieck.store.lock import BusyError, all_locked
 from dreieck.store.open_workbook import OpenWorkbook, OutOfDate
+from dreieck.store.practised import NOBODY, Answered, Practised, Taking
 
 __all__ = [
+    "NOBODY",
+    "Answered",
     "BusyError",
     "Database",
     "Library",
@@ -14,6 +17,8 @@ __all__ = [
     "NewSheet",
     "OpenWorkbook",
     "OutOfDate",
+    "Practised",
     "StoreError",
+    "Taking",
     "all_locked",
 ]

@@ -5,6 +5,7 @@ from __future__ import annotations
 from datetime import UTC, datetime
 from secrets import randbelow
 
+from sqlalchemy import UniqueConstraint
 from sqlmodel import Field, SQLModel
 
 from dreieck.core.calculate.chance import MAX_SEED
@@ -128,3 +129,61 @@ class ChangeRow(SQLModel, table=True):
     at: str = Field(default_factory=now)
     forward: str
     backward: str
+
+
+class SecretRow(SQLModel, table=True):
+    """A secret of the data file, such as the key that signs results."""
+
+    __tablename__ = "secret"
+    name: str = Field(primary_key=True)
+    value: str
+
+
+class MasteryRow(SQLModel, table=True):
+    """How far a person is with a skill; ``card`` is what the scheduler keeps, as JSON.
+
+    Where nobody signs in the one person has the number 0.
+    """
+
+    __tablename__ = "mastery"
+    person: int = Field(primary_key=True)
+    skill: str = Field(primary_key=True)
+    steps: int
+    in_row: int
+    answered: int
+    right: int
+    card: str
+
+
+class TakingRow(SQLModel, table=True):
+    """A set of drills that a person began; ``codes`` are set apart by blanks.
+
+    ``handout`` is the number under which a group has it, or 0.
+    """
+
+    __tablename__ = "taking"
+    id: int | None = Field(default=None, primary_key=True)
+    person: int = Field(index=True)
+    handout: int = Field(default=0, index=True)
+    title: str
+    codes: str
+    is_test: bool
+    begun: str = Field(default_factory=now)
+    finished: str = ""
+
+
+class AnswerRow(SQLModel, table=True):
+    """The first answer of a person to a drill, alone (``taking`` 0) or in a set."""
+
+    __tablename__ = "answer"
+    __table_args__ = (UniqueConstraint("person", "taking", "code"),)
+    id: int | None = Field(default=None, primary_key=True)
+    person: int
+    taking: int = 0
+    code: str
+    skill: str
+    is_right: bool
+    hints: int
+    mistake: str
+    given: str
+    at: str = Field(default_factory=now)

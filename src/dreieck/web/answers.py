@@ -17,9 +17,9 @@ from dreieck.core.exceptions import DreieckError
 from dreieck.core.grid import Area
 from dreieck.core.sheet.sheet import Sheet
 from dreieck.core.words.counting import many
-from dreieck.store import Library, OpenWorkbook
+from dreieck.store import NOBODY, Library, OpenWorkbook, Practised
 from dreieck.web.static_files import address, modules
-from dreieck.web.tagged import tagged
+from dreieck.web.tagged import tagged, with_formulas
 
 templates = Jinja2Templates(directory=Path(__file__).parent / "templates")
 templates.env.trim_blocks = True
@@ -29,6 +29,7 @@ templates.env.globals["static"] = address
 templates.env.globals["modules"] = modules
 templates.env.filters["grouped"] = "{:,}".format
 templates.env.filters["tagged"] = tagged
+templates.env.filters["with_formulas"] = with_formulas
 
 
 def sheet_and_area(opened: OpenWorkbook, sheet_id: int, area: str) -> tuple[Sheet, Area]:
@@ -70,6 +71,21 @@ def _library(request: Request) -> Library:
 
 TheLibrary = Annotated[Library, Depends(_library)]
 
+
+def _practised(request: Request) -> Practised:
+    practised: Practised = request.app.state.practised
+    return practised
+
+
+ThePractised = Annotated[Practised, Depends(_practised)]
+
+
+def _person(request: Request) -> int:
+    return getattr(request.state, "person", NOBODY)
+
+
+ThePerson = Annotated[int, Depends(_person)]
+"""The number of who asks; where nobody signs in there is only one."""
 
 WorkbookNumber = Annotated[int, PathParameter(ge=0, lt=2**63)]
 

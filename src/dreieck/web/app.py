@@ -12,7 +12,7 @@ from fastapi import FastAPI
 from fastapi.responses import PlainTextResponse
 
 from dreieck import demo
-from dreieck.store import Database, Library, StoreError
+from dreieck.store import Database, Library, Practised, StoreError
 from dreieck.web import errors, gate
 from dreieck.web.answers import templates
 from dreieck.web.api import routes as api
@@ -33,7 +33,8 @@ _THREADS = 200
 
 def create_app(settings: Settings) -> FastAPI:
     """Open the data file and make the application. Raises StoreError."""
-    library = Library(Database(settings.data))
+    database = Database(settings.data)
+    library = Library(database)
     try:
         library.check()
     except StoreError:
@@ -60,6 +61,7 @@ def create_app(settings: Settings) -> FastAPI:
         openapi_url="/api/v1/openapi.json",
     )
     app.state.library = library
+    app.state.practised = Practised(database)
     app.state.drawn = Drawn()
     app.state.sources = settings.sources
     app.state.incoming = Incoming(library)

@@ -28,10 +28,13 @@ def words(text: str) -> Phrase:
 
 def sentence(phrases: Iterable[Phrase]) -> str:
     """A reading as one would say it, without where things are found."""
+    return joined(phrase for phrase in phrases if phrase.kind != "where")
+
+
+def joined(phrases: Iterable[Phrase]) -> str:
+    """Phrases as one text."""
     said = ""
     for phrase in phrases:
-        if phrase.kind == "where":
-            continue
         space = said and not said.endswith("(") and phrase.text[0] not in ",):"
         said += " " * bool(space) + phrase.text
     return said

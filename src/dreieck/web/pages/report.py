@@ -161,7 +161,8 @@ def _picture(
     )
     last = block.stepped(block.start, -1)
     landing = worst if worst and block.holds(worst) and worst != block.start else last
-    return picture(opened, sheet, block, landing)
+    parts, shape, start = block.parts, block.shape, block.start
+    return picture(opened.calculation, sheet, parts, shape, start, landing)
 
 
 def _mended(opened: OpenWorkbook, sheet: Sheet, block: Block) -> list[Mended]:

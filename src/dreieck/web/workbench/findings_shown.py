@@ -9,6 +9,7 @@ from dreieck.core.checking.findings import Finding, Mend
 from dreieck.core.formula.shift import tag
 from dreieck.core.grid import Area, Cell
 from dreieck.core.grid.areas import covered
+from dreieck.core.practice.faults import cause_of
 from dreieck.web.colours import colour_of
 from dreieck.web.workbench.finding_cache import findings_on
 from dreieck.web.workbench.situation import Situation
@@ -32,6 +33,8 @@ class Found:
     tag: str
     colour: int
     mends: tuple[Mend, ...]
+    is_practised: bool
+    """Whether there are drills about this kind of mistake."""
 
     @property
     def key(self) -> str:
@@ -66,6 +69,7 @@ def shown(finding: Finding) -> Found:
         "" if finding.reference is None else tag(finding.reference),
         colour_of(reference),
         finding.mends,
+        cause_of(finding.rule) is not None,
     )
 
 

@@ -1,0 +1,1 @@
+"""What the pages of practice share: a drill as it is shown, and what a form says."""
