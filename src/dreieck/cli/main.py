@@ -47,11 +47,16 @@ def serve(
     host: Annotated[str | None, typer.Option(help="The address to listen on.")] = None,
     port: Annotated[int | None, typer.Option(min=1, max=65535, help="The port.")] = None,
     data: Annotated[Path | None, typer.Option(help="The data file.")] = None,
+    people: Annotated[
+        bool, typer.Option("--people", help="Let several people sign in, each to their own.")
+    ] = False,
 ) -> None:
     """Start the workbench and print its address."""
     from dreieck.cli.serving import Unservable, serve_workbench
 
-    given: dict[str, Any] = {"demo": demo or None, "host": host, "port": port, "data": data}
+    given: dict[str, Any] = {
+        "demo": demo or None, "host": host, "port": port, "data": data, "people": people or None,
+    }  # fmt: skip
     try:
         serve_workbench({key: value for key, value in given.items() if value is not None})
     except Unservable as problem:

@@ -44,7 +44,8 @@ def _serve(settings: Settings, listener: socket.socket) -> None:
         raise Unservable(str(error)) from None
     typer.echo(f"Dreieck is at {_address(settings, application)}")
     if application.state.keyring.key:
-        typer.echo("This address holds the key: who has it can read and change all workbooks.")
+        whose = "sign in or sign up" if settings.people else "read and change all workbooks"
+        typer.echo(f"This address holds the key: who has it can {whose}.")
     typer.echo("Stop it with Ctrl+C; all changes are kept.")
     # Long work gives way to short requests this often.
     sys.setswitchinterval(_SWITCH)
@@ -83,7 +84,8 @@ def _address(settings: Settings, application: FastAPI) -> str:
     if host in ("0.0.0.0", "::"):
         host = socket.gethostname()
     demos = [each for each in application.state.library.listed() if each.is_demo]
-    page = f"/workbooks/{demos[0].id}" if settings.demo and demos else "/"
+    to_demo = settings.demo and demos and not settings.people
+    page = f"/workbooks/{demos[0].id}" if to_demo else "/"
     key = application.state.keyring.key
     path = page if not key else f"/key/{key}" + (f"?to={page}" if page != "/" else "")
     return f"http://{_in_url(host)}:{settings.port}{path}"

@@ -1,23 +1,32 @@
 """Where workbooks are kept: one SQLite file, each user action one transaction."""
 
 from dreieck.store.database import Database, StoreError
+from dreieck.store.groups import Group, Groups, Handout, Share
 from dreieck.store.library import Library, Listed, Losses, NewSheet
 from dreieck.store.lock import BusyError, all_locked
 from dreieck.store.open_workbook import OpenWorkbook, OutOfDate
-from dreieck.store.practised import NOBODY, Answered, Practised, Taking
+from dreieck.store.people import People, Person
+from dreieck.store.practised import Answered, Practised, Taking
+from dreieck.store.tables import NOBODY
 
 __all__ = [
     "NOBODY",
     "Answered",
     "BusyError",
     "Database",
+    "Group",
+    "Groups",
+    "Handout",
     "Library",
     "Listed",
     "Losses",
     "NewSheet",
     "OpenWorkbook",
     "OutOfDate",
+    "People",
+    "Person",
     "Practised",
+    "Share",
     "StoreError",
     "Taking",
     "all_locked",

@@ -22,7 +22,7 @@ from dreieck.store.encoding import stored_run
 from dreieck.store.layouts import layout_text
 from dreieck.store.shapes import Shapes
 from dreieck.store.stretches import together
-from dreieck.store.tables import ArrivalRow, NameRow, SheetRow, WorkbookRow
+from dreieck.store.tables import NOBODY, ArrivalRow, NameRow, SheetRow, WorkbookRow
 from dreieck.store.told_history import ToldHistory, changes_of
 from dreieck.store.writing import PUT, write_feed, write_stated
 
@@ -38,6 +38,7 @@ def adopt(
     report: str = "",
     history: object = None,
     advance: Advance = lambda share: None,
+    owner: int = NOBODY,
 ) -> tuple[int, bool]:
     """Keep a workbook under a name; its number, and whether its history could be kept.
 
@@ -47,7 +48,9 @@ def adopt(
     database.check_there()
     total = max(sum(len(sheet) for sheet in workbook.sheets), 1)
     with database.session() as session:
-        row = WorkbookRow(name=name, locale=workbook.locale, seed=workbook.seed, is_coming=True)
+        row = WorkbookRow(
+            name=name, locale=workbook.locale, seed=workbook.seed, is_coming=True, owner=owner
+        )
         session.add(row)
         session.commit()
         assert row.id is not None

@@ -5,6 +5,7 @@ from __future__ import annotations
 import unicodedata
 from collections import OrderedDict
 from collections.abc import Callable, Iterable, Iterator, Mapping
+from copy import copy
 from dataclasses import dataclass, field
 from pathlib import Path
 from threading import RLock
@@ -30,7 +31,7 @@ from dreieck.store.adopting import adopt, forget_coming
 from dreieck.store.database import DAMAGE, Database, StoreError, damaged
 from dreieck.store.lock import WorkbookLock
 from dreieck.store.open_workbook import OpenWorkbook
-from dreieck.store.tables import ChangeRow, RunRow, SheetRow, WorkbookRow
+from dreieck.store.tables import NOBODY, ChangeRow, RunRow, SheetRow, WorkbookRow
 
 MAX_NAME = 80
 """How many characters the name of a workbook can have."""
@@ -74,10 +75,15 @@ class Losses:
 
 
 class Library:
-    """The workbooks of one data file; those used last are kept in memory."""
+    """The workbooks of one data file; those used last are kept in memory.
+
+    What ``seen_by`` gives holds the workbooks of one person alone: all others are not there.
+    """
 
     def __init__(self, database: Database) -> None:
         self._database = database
+        self.person: int | None = None
+        self._owners: dict[int, int] = {}
         self._lock = RLock()
         self._living: WeakValueDictionary[int, OpenWorkbook] = WeakValueDictionary()
         """Every workbook that somebody holds: none may be in memory twice."""
@@ -91,6 +97,35 @@ class Library:
             database.close()
             raise StoreError(damaged(database.path, error)) from error
 
+    def seen_by(self, person: int) -> Library:
+        """The same library with the workbooks of one person alone."""
+        own = copy(self)
+        own.person = person
+        return own
+
+    def owner(self, id: int) -> int:
+        """Whose a workbook is. Raises KeyError."""
+        if id not in self._owners:
+            with self._database.session() as session:
+                row = session.get(WorkbookRow, id)
+            if row is None:
+                raise KeyError(id)
+            self._owners[id] = row.owner
+        return self._owners[id]
+
+    def _check_own(self, id: int) -> None:
+        """Raise KeyError where a workbook is not one of those that are seen."""
+        if self.person is not None and self.owner(id) != self.person:
+            raise KeyError(id)
+
+    def give_to(self, person: int) -> None:
+        """Give all workbooks that are nobody's to a person."""
+        with self._lock, self._database.session() as session:
+            for row in session.exec(select(WorkbookRow).where(WorkbookRow.owner == NOBODY)):
+                row.owner = person
+            session.commit()
+            self._owners.clear()
+
     def listed(self) -> list[Listed]:
         """All workbooks, the last changed first."""
         with self._database.session() as session:
@@ -102,6 +137,7 @@ class Library:
                 Listed(row.id, row.name, row.is_demo, row.changed, tuple(names.get(row.id, ())))
                 for row in session.exec(select(WorkbookRow).order_by(*order))
                 if row.id is not None and not row.is_coming
+                if self.person in (None, row.owner)
             ]
 
     def create(
@@ -122,7 +158,7 @@ class Library:
         name = checked_name(name)
         self._database.check_there()
         with self._lock, self._database.session() as session:
-            row = WorkbookRow(name=name, is_demo=is_demo)
+            row = WorkbookRow(name=name, is_demo=is_demo, owner=self.person or NOBODY)
             session.add(row)
             session.flush()
             assert row.id is not None
@@ -168,11 +204,15 @@ class Library:
             report=report,
             history=history,
             advance=advance,
+            owner=self.person or NOBODY,
         )
 
     def copy(self, id: int, name: str, *, history: bool = False) -> int:
         """Save a workbook as another one. Raises KeyError or DreieckError."""
-        opened = self.open(id)
+        return self.copy_of(self.open(id), name, history=history)
+
+    def copy_of(self, opened: OpenWorkbook, name: str, *, history: bool = False) -> int:
+        """Keep a copy of a workbook that may be somebody else's. Raises DreieckError."""
         with opened.lock:
             told = opened.told_history() if history else None
             made, _ = self.adopt(opened.workbook, name, report=opened.arrival(), history=told)
@@ -182,7 +222,15 @@ class Library:
         return made
 
     def copy_all(self, to: Path) -> None:
-        """Write the whole data file to another place. Raises StoreError."""
+        """Write the whole data file to another place.
+
+        Raises StoreError, and DreieckError where it is not one person's.
+        """
+        if self.person is not None:
+            raise DreieckError(
+                "The data file holds the workbooks of all who sign in here, so it is not given"
+                " away. Save your workbooks one by one."
+            )
         data_file.copied(self._database, to)
 
     def rename(self, id: int, name: str) -> None:
@@ -199,6 +247,7 @@ class Library:
 
     def losses(self, id: int) -> Losses:
         """What deleting a workbook would lose. Raises KeyError."""
+        self._check_own(id)
         with self._database.session() as session:
             row = session.get(WorkbookRow, id)
             if row is None:
@@ -219,17 +268,19 @@ class Library:
 
     def delete(self, id: int) -> None:
         """Delete a workbook with its sheets and history. Raises KeyError."""
+        self._check_own(id)
         with self._lock, self._database.session() as session:
             row = session.get(WorkbookRow, id)
             if row is None:
                 raise KeyError(id)
             session.delete(row)
             session.commit()
-            for known in (self._kept, self._living, self._revisions):
+            for known in (self._kept, self._living, self._revisions, self._owners):
                 known.pop(id, None)
 
     def open(self, id: int) -> OpenWorkbook:
         """The workbook with this number, in memory. Raises KeyError, StoreError or BusyError."""
+        self._check_own(id)
         with self._lock:
             known = self._known(id)
             opening = self._opening.setdefault(id, WorkbookLock(id))

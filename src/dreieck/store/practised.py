@@ -19,8 +19,6 @@ from dreieck.core.practice.skills import SKILLS, SkillKey
 from dreieck.store.database import Database
 from dreieck.store.tables import AnswerRow, MasteryRow, SecretRow, TakingRow, now
 
-NOBODY = 0
-"""The number of the one person where nobody signs in."""
 ANSWER_SHOWN = 3
 """After so many hints the answer was shown: what is given then is no sign of mastery."""
 _MAX_LISTED = 200

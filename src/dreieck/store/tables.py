@@ -10,6 +10,9 @@ from sqlmodel import Field, SQLModel
 
 from dreieck.core.calculate.chance import MAX_SEED
 
+NOBODY = 0
+"""The number of the one person where nobody signs in."""
+
 
 def now() -> str:
     """This moment as text, in UTC."""
@@ -20,7 +23,8 @@ class WorkbookRow(SQLModel, table=True):
     """A workbook. ``done`` is the number of the last change that is not undone.
 
     Numbers drawn by chance follow from ``seed``; numbers and dates are written as in ``locale``.
-    One that ``is_coming`` is being written, and not shown yet.
+    One that ``is_coming`` is being written, and not shown yet. ``owner`` is the number of a
+    person, 0 where nobody signs in.
     """
 
     __tablename__ = "workbook"
@@ -36,6 +40,7 @@ class WorkbookRow(SQLModel, table=True):
     locale: str = ""
     is_coming: bool = False
     changed: str = Field(default_factory=now)
+    owner: int = 0
 
 
 class ArrivalRow(SQLModel, table=True):
@@ -186,4 +191,70 @@ class AnswerRow(SQLModel, table=True):
     hints: int
     mistake: str
     given: str
+    at: str = Field(default_factory=now)
+
+
+class PersonRow(SQLModel, table=True):
+    """Somebody who signs in; ``key`` is the name without case, ``hash`` that of a passphrase."""
+
+    __tablename__ = "person"
+    id: int | None = Field(default=None, primary_key=True)
+    name: str
+    key: str = Field(unique=True)
+    hash: str
+    at: str = Field(default_factory=now)
+
+
+class ShareRow(SQLModel, table=True):
+    """A link that lets others read a workbook, and copy it if it says so."""
+
+    __tablename__ = "share"
+    token: str = Field(primary_key=True)
+    workbook_id: int = Field(foreign_key="workbook.id", index=True, ondelete="CASCADE")
+    may_copy: bool
+    at: str = Field(default_factory=now)
+
+
+class GroupRow(SQLModel, table=True):
+    """People who learn together; ``code`` lets one join."""
+
+    __tablename__ = "learning_group"
+    id: int | None = Field(default=None, primary_key=True)
+    title: str
+    code: str = Field(unique=True)
+    leader: int = Field(index=True)
+
+
+class MembershipRow(SQLModel, table=True):
+    """Somebody in a group."""
+
+    __tablename__ = "membership"
+    group_id: int = Field(foreign_key="learning_group.id", primary_key=True, ondelete="CASCADE")
+    person: int = Field(primary_key=True, index=True)
+
+
+class HandoutRow(SQLModel, table=True):
+    """Something that a group is to do: a set of drills, or a workbook to be copied.
+
+    ``workbook_id`` is 0 for a set, whose codes are set apart by blanks.
+    """
+
+    __tablename__ = "handout"
+    id: int | None = Field(default=None, primary_key=True)
+    group_id: int = Field(foreign_key="learning_group.id", index=True, ondelete="CASCADE")
+    title: str
+    codes: str = ""
+    is_test: bool = False
+    workbook_id: int = 0
+    at: str = Field(default_factory=now)
+
+
+class HandedInRow(SQLModel, table=True):
+    """A member's copy of a workbook that was handed out; ``is_done`` when it is handed in."""
+
+    __tablename__ = "handed_in"
+    handout: int = Field(foreign_key="handout.id", primary_key=True, ondelete="CASCADE")
+    person: int = Field(primary_key=True)
+    workbook_id: int = Field(foreign_key="workbook.id", ondelete="CASCADE")
+    is_done: bool = False
     at: str = Field(default_factory=now)

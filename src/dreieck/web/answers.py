@@ -17,7 +17,7 @@ from dreieck.core.exceptions import DreieckError
 from dreieck.core.grid import Area
 from dreieck.core.sheet.sheet import Sheet
 from dreieck.core.words.counting import many
-from dreieck.store import NOBODY, Library, OpenWorkbook, Practised
+from dreieck.store import NOBODY, Groups, Library, OpenWorkbook, People, Person, Practised
 from dreieck.web.static_files import address, modules
 from dreieck.web.tagged import tagged, with_formulas
 
@@ -64,12 +64,22 @@ def fragment(name: str, **context: Any) -> str:
     return templates.get_template(name).render(context)
 
 
-def _library(request: Request) -> Library:
+def _person(request: Request) -> int:
+    person: Person | None = getattr(request.state, "person", None)
+    return person.id if person else NOBODY
+
+
+ThePerson = Annotated[int, Depends(_person)]
+"""The number of who asks; where nobody signs in there is only one."""
+
+
+def _library(request: Request, person: ThePerson) -> Library:
     library: Library = request.app.state.library
-    return library
+    return library.seen_by(person) if request.app.state.people else library
 
 
 TheLibrary = Annotated[Library, Depends(_library)]
+"""The workbooks of who asks: there are no others for them."""
 
 
 def _practised(request: Request) -> Practised:
@@ -80,12 +90,25 @@ def _practised(request: Request) -> Practised:
 ThePractised = Annotated[Practised, Depends(_practised)]
 
 
-def _person(request: Request) -> int:
-    return getattr(request.state, "person", NOBODY)
+def _people(request: Request) -> People:
+    people: People | None = request.app.state.people
+    if people is None:
+        raise HTTPException(
+            404, "Nobody signs in here. Start Dreieck with --people to keep people apart."
+        )
+    return people
 
 
-ThePerson = Annotated[int, Depends(_person)]
-"""The number of who asks; where nobody signs in there is only one."""
+ThePeople = Annotated[People, Depends(_people)]
+"""Who may sign in; pages that ask for it are there only where people do."""
+
+
+def _groups(request: Request, people: ThePeople) -> Groups:
+    groups: Groups = request.app.state.groups
+    return groups
+
+
+TheGroups = Annotated[Groups, Depends(_groups)]
 
 WorkbookNumber = Annotated[int, PathParameter(ge=0, lt=2**63)]
 

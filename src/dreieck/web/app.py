@@ -12,7 +12,7 @@ from fastapi import FastAPI
 from fastapi.responses import PlainTextResponse
 
 from dreieck import demo
-from dreieck.store import Database, Library, Practised, StoreError
+from dreieck.store import Database, Groups, Library, People, Practised, StoreError
 from dreieck.web import errors, gate
 from dreieck.web.answers import templates
 from dreieck.web.api import routes as api
@@ -21,6 +21,7 @@ from dreieck.web.incoming import Incoming
 from dreieck.web.pages import ENTRIES, ROUTERS
 from dreieck.web.security import Guard
 from dreieck.web.settings import Settings
+from dreieck.web.signed_in import SignedIn
 from dreieck.web.static_files import Kept
 from dreieck.web.sweeping import Sweepings
 from dreieck.web.turns import Turns
@@ -62,13 +63,17 @@ def create_app(settings: Settings) -> FastAPI:
     )
     app.state.library = library
     app.state.practised = Practised(database)
+    app.state.people = People(database) if settings.people else None
+    app.state.groups = Groups(database)
     app.state.drawn = Drawn()
     app.state.sources = settings.sources
-    app.state.incoming = Incoming(library)
+    app.state.incoming = Incoming()
     app.state.sweepings = Sweepings()
     keyring = Keyring(settings.key or ("" if settings.is_local else token_urlsafe(18)))
     app.state.keyring = keyring
     app.add_middleware(Turns)
+    if app.state.people:
+        app.add_middleware(SignedIn, people=app.state.people)
     app.add_middleware(Gate, keyring=keyring)
     app.add_middleware(Guard, hosts=settings.served_hosts(), any_number=not settings.is_local)
     app.mount("/static", Kept(), name="static")

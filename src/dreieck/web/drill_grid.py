@@ -2,6 +2,7 @@
 
 from __future__ import annotations
 
+from collections.abc import Sequence
 from dataclasses import dataclass, field
 
 from dreieck.core.calculate import Calculation, text_at
@@ -43,11 +44,20 @@ class Letter:
     y: float
 
 
+@dataclass(frozen=True)
+class Counted:
+    """An area of the sheet of the fill that so many answers take for what is read."""
+
+    area: Area
+    count: int
+
+
 @dataclass
 class Lines:
     """What is drawn over the cells.
 
-    ``yours`` are the lines to what the learner's formula reads, and ``boxes`` frames around that.
+    ``yours`` are the lines to what the learner's formula reads, and ``boxes`` frames around that;
+    ``counts`` tell how many answers read it so, each at a place.
     """
 
     rails: list[Rail] = field(default_factory=list)
@@ -55,6 +65,7 @@ class Lines:
     letters: list[Letter] = field(default_factory=list)
     yours: list[tuple[float, float, float, float]] = field(default_factory=list)
     boxes: list[tuple[float, float, float, float]] = field(default_factory=list)
+    counts: list[tuple[float, float, int]] = field(default_factory=list)
 
 
 @dataclass(frozen=True)
@@ -88,6 +99,7 @@ class _Shown:
     question: Question
     figure: Figure | None
     is_answered: bool
+    marks: list[Counted]
 
     @property
     def calculation(self) -> Calculation:
@@ -114,13 +126,18 @@ class _Shown:
 
 
 def drill_grids(
-    question: Question, areas: list[Area], figure: Figure | None, *, is_answered: bool
+    question: Question,
+    areas: list[Area],
+    figure: Figure | None,
+    *,
+    is_answered: bool,
+    marks: Sequence[Counted] = (),
 ) -> list[DrillGrid]:
     """The sheets of a question: that of the fill first, then the others that it reads.
 
     ``areas`` are what has to be seen of the sheet of the fill.
     """
-    exercise, shown = question.exercise, _Shown(question, figure, is_answered)
+    exercise, shown = question.exercise, _Shown(question, figure, is_answered, [*marks])
     workbook = shown.calculation.workbook
     home = workbook.sheet(exercise.sheet_name)
     grids = [_grid(shown, home, areas)]
@@ -170,6 +187,8 @@ def _grid(shown: _Shown, sheet: Sheet, areas: list[Area]) -> DrillGrid:
         for row in frame.rows
     ]
     drawn = _lines(frame, question, sheet, figure) if figure else Lines()
+    for mark in shown.marks if is_home else ():
+        _draw_count(frame, drawn, mark)
     target = None
     if is_home:
         left, top, right, bottom = frame.box(exercise.target)
@@ -257,6 +276,13 @@ def _lines(frame: Frame, question: Question, sheet: Sheet, figure: Figure) -> Li
     return drawn
 
 
+def _draw_count(frame: Frame, drawn: Lines, mark: Counted) -> None:
+    left, top, right, bottom = frame.box(mark.area)
+    if right - left > 2 and bottom - top > 2:
+        drawn.boxes.append((left + 1, top + 1, right - left - 2, bottom - top - 2))
+        drawn.counts.append((right - 9, top + 9, mark.count))
+
+
 def _differing(figure: Figure) -> set[int]:
     """The references of the right formula that the given one reads elsewhere."""
     right, given = figure.right, figure.given
@@ -281,6 +307,7 @@ def _draw_given(
         if not area or not here or (reference.sheet, area) in meant:
             continue
         left, top, right, bottom = frame.box(area)
-        drawn.boxes.append((left + 1, top + 1, right - left - 2, bottom - top - 2))
+        if right - left > 2 and bottom - top > 2:
+            drawn.boxes.append((left + 1, top + 1, right - left - 2, bottom - top - 2))
         if is_home:
             drawn.yours.append((*frame.low(Area.of(figure.landing)), *frame.low(area)))

@@ -40,15 +40,16 @@ _SAID = (
 class Tries:
     """Wrong tries by client; each one after the first few doubles the pause before the next."""
 
-    def __init__(self) -> None:
+    def __init__(self, free: int = _FREE_TRIES) -> None:
+        self._free = free
         self._wrong: dict[str, tuple[int, float]] = {}
 
     def pause(self, client: str) -> float:
         """So many seconds the client still has to wait."""
         count, last = self._wrong.get(client, (0, 0.0))
-        if count < _FREE_TRIES:
+        if count < self._free:
             return 0.0
-        pause = min(2.0 ** (count - _FREE_TRIES), _LONGEST_PAUSE)
+        pause = min(2.0 ** (count - self._free), _LONGEST_PAUSE)
         return max(last + pause - time.monotonic(), 0.0)
 
     def wrong(self, client: str) -> None:
@@ -101,7 +102,7 @@ class Gate:
         if scope["type"] != "http" or self._may_pass(scope):
             await self.app(scope, receive, send)
         elif pause := self.keyring.tries.pause(_client(HTTPConnection(scope))):
-            await refuse(scope, send, 429, _wait(pause))
+            await refuse(scope, send, 429, wait_said(pause))
         else:
             await refuse(scope, send, 401, _SAID, template="key.html")
 
@@ -143,7 +144,7 @@ def _signed_in(request: Request, key: str, to: str) -> Response:
         return RedirectResponse(target, 303)
     client = _client(request)
     if pause := keyring.tries.pause(client):
-        return page(request, "key.html", status_code=429, said=_wait(pause))
+        return page(request, "key.html", status_code=429, said=wait_said(pause))
     if not keyring.fits(key):
         keyring.tries.wrong(client)
         return page(request, "key.html", status_code=401, said=f"This key is not right. {_SAID}")
@@ -164,5 +165,6 @@ def _client(connection: HTTPConnection) -> str:
     return connection.client.host if connection.client else ""
 
 
-def _wait(pause: float) -> str:
+def wait_said(pause: float) -> str:
+    """What somebody is told who tried too often."""
     return f"There were too many wrong tries. Wait {pause:.0f} seconds, then try again."

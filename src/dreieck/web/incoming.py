@@ -37,13 +37,15 @@ class Coming:
     """A file on its way in.
 
     A table of text waits for ``settings``; what is read waits to be kept, which makes
-    ``workbooks`` of it. ``problem`` tells why there will be none.
+    ``workbooks`` of it in the ``library`` of who brought it. ``problem`` tells why there will be
+    none.
     """
 
     token: str
     name: str
     data: bytes
     kind: str
+    library: Library
     progress: Progress = field(default_factory=Progress)
     settings: Settings | None = None
     arrived: Arrived | None = None
@@ -67,16 +69,18 @@ class Coming:
 class Incoming:
     """The files on their way in."""
 
-    def __init__(self, library: Library) -> None:
-        self._library = library
+    def __init__(self) -> None:
         self._lock = RLock()
         self._held: OrderedDict[str, Coming] = OrderedDict()
         self._workers = ThreadPoolExecutor(MAX_AT_ONCE, "file")
 
-    def take(self, data: bytes, name: str) -> Coming:
-        """Take a file; all but tables of text are read at once. Raises FileRefused."""
+    def take(self, data: bytes, name: str, library: Library) -> Coming:
+        """Take a file for a library; all but tables of text are read at once.
+
+        Raises FileRefused.
+        """
         kind = "data" if data.startswith(MAGIC) else recognised(data, name)
-        coming = Coming(token_urlsafe(12), name[-200:], data, kind)
+        coming = Coming(token_urlsafe(12), name[-200:], data, kind, library)
         if coming.is_text:
             coming.settings = guessed(data, tabs=kind == "tsv")
         with self._lock:
@@ -86,10 +90,11 @@ class Incoming:
             self._work(coming, self._read)
         return coming
 
-    def find(self, token: str) -> Coming | None:
-        """A file by its token."""
+    def find(self, token: str, library: Library) -> Coming | None:
+        """A file by its token, if it is on its way into this library."""
         with self._lock:
-            return self._held.get(token)
+            found = self._held.get(token)
+        return found if found and found.library.person == library.person else None
 
     def keep(self, coming: Coming) -> None:
         """Make workbooks of a file; what is not read yet is read first."""
@@ -142,7 +147,7 @@ class Incoming:
             self._read(coming)
         arrived = coming.arrived
         assert arrived is not None
-        id, with_history = self._library.adopt(
+        id, with_history = coming.library.adopt(
             arrived.workbook,
             arrived.workbook.name or shown_name(coming.name),
             report=report_of(coming),
@@ -168,7 +173,7 @@ class Incoming:
                 for number, each in enumerate(reversed(listed)):
                     coming.progress.at(number / len(listed), f"keeping {each.name}")
                     opened = other.open(each.id)
-                    id, _ = self._library.adopt(
+                    id, _ = coming.library.adopt(
                         opened.workbook, each.name, report=opened.arrival(),
                         history=opened.told_history(),
                     )  # fmt: skip

@@ -28,6 +28,9 @@ class Settings(BaseSettings):
 
     key: str = ""
 
+    people: bool = False
+    """Whether everybody signs in with a name, and has workbooks of their own."""
+
     sources: dict[str, str] = {}
     """Where outside figures come from: addresses by name. Nobody else is ever asked."""
 

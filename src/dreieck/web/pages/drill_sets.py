@@ -51,7 +51,8 @@ def link(drills: DrillSet) -> str:
     return "/practice/set?" + urlencode(asked, safe=",")
 
 
-def _set(title: str, drills: str, test: int) -> DrillSet:
+def set_of(title: str, drills: str, test: int) -> DrillSet:
+    """The set that a title and codes tell, set apart by commas or blanks."""
     try:
         codes = drills.replace(",", " ").split()
         return DrillSet.of(title, codes, is_test=bool(test))
@@ -74,14 +75,14 @@ def described(drills: DrillSet) -> list[tuple[str, str, str]]:
 @router.get("/practice/set")
 def show_set(request: Request, title: Title = "", drills: Codes = "", test: int = 0) -> Response:
     """A set, before it is begun."""
-    found = _set(title, drills, test)
+    found = set_of(title, drills, test)
     return page(request, "drill_set.html", drills=found, lines=described(found), link=link(found))
 
 
 @router.get("/practice/set/file")
 def set_file(title: Title = "", drills: Codes = "", test: int = 0) -> Response:
     """A set as a file."""
-    return _download(set_text(_set(title, drills, test)), "drills.json")
+    return _download(set_text(set_of(title, drills, test)), "drills.json")
 
 
 @router.get("/practice/set/drawn")
@@ -116,10 +117,9 @@ def begin(
     title: Annotated[str, Form(max_length=200)],
     drills: Annotated[str, Form(max_length=4_000)],
     test: Annotated[int, Form()] = 0,
-    handout: Annotated[int, Form(ge=0, lt=2**63)] = 0,
 ) -> Response:
     """Begin a set."""
-    made = practised.begin(person, _set(title, drills, test), handout)
+    made = practised.begin(person, set_of(title, drills, test))
     return RedirectResponse(f"/practice/sets/{made}/1", 303)
 
 

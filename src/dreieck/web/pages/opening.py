@@ -39,8 +39,8 @@ def _incoming(request: Request) -> Incoming:
 TheIncoming = Annotated[Incoming, Depends(_incoming)]
 
 
-def _coming(token: str, incoming: TheIncoming) -> Coming:
-    found = incoming.find(token)
+def _coming(token: str, incoming: TheIncoming, library: TheLibrary) -> Coming:
+    found = incoming.find(token, library)
     if found is None:
         raise HTTPException(404, "This file is not held any more. Open it again.")
     return found
@@ -57,13 +57,16 @@ def ask(request: Request) -> Response:
 
 @router.post("/files")
 def take(
-    request: Request, incoming: TheIncoming, file: Annotated[UploadFile | None, File()] = None
+    request: Request,
+    incoming: TheIncoming,
+    library: TheLibrary,
+    file: Annotated[UploadFile | None, File()] = None,
 ) -> Response:
     """Take a file."""
     try:
         if file is None or not file.filename:
             raise DreieckError("No file came along. Choose one, or drop one on the page.")
-        return _state(request, incoming.take(file.file.read(), file.filename))
+        return _state(request, incoming.take(file.file.read(), file.filename, library))
     except DreieckError as refusal:
         return page(request, "file_ask.html", problem=str(refusal), formats=_readable())
 
@@ -90,9 +93,10 @@ def keep(request: Request, coming: TheComing, incoming: TheIncoming) -> Response
 
 
 @router.post("/files/{token}/stop")
-def stop(request: Request, token: str, incoming: TheIncoming) -> Response:
+def stop(request: Request, token: str, incoming: TheIncoming, library: TheLibrary) -> Response:
     """Give a file up."""
-    incoming.drop(token)
+    if incoming.find(token, library):
+        incoming.drop(token)
     said = "Reading was stopped; nothing has changed."
     return page(request, "file_ask.html", problem=said, formats=_readable())
 
@@ -105,6 +109,8 @@ def carry_away(library: TheLibrary) -> Response:
             path = Path(folder) / "dreieck.db"
             library.copy_all(path)
             data = path.read_bytes()
+    except DreieckError as refusal:
+        raise HTTPException(403, str(refusal)) from None
     except StoreError as error:
         raise HTTPException(503, str(error)) from None
     disposition = {"Content-Disposition": 'attachment; filename="dreieck-workbooks.db"'}

@@ -3,7 +3,7 @@
 from __future__ import annotations
 
 from dataclasses import dataclass
-from typing import Annotated, Literal
+from typing import Annotated, Any, Literal
 
 from fastapi import APIRouter, HTTPException, Query, Request
 from pydantic import BaseModel
@@ -69,10 +69,13 @@ def printed(
 ) -> Response:
     """A sheet as it prints."""
     with opened.lock:
-        return in_time(lambda: _page(request, opened, sheet_id, asked))
+        return in_time(
+            lambda: page(request, "print.html", opened=opened, **on_paper(opened, sheet_id, asked))
+        )
 
 
-def _page(request: Request, opened: OpenWorkbook, sheet_id: int, asked: Asked) -> Response:
+def on_paper(opened: OpenWorkbook, sheet_id: int, asked: Asked) -> dict[str, Any]:
+    """What a page shows of a sheet as it prints; hold the lock of the workbook."""
     try:
         sheet = opened.workbook.sheet_by_id(sheet_id)
     except DreieckError as error:
@@ -94,10 +97,10 @@ def _page(request: Request, opened: OpenWorkbook, sheet_id: int, asked: Asked) -
     charts = [
         drawn_chart(opened.calculation, sheet, each).model_dump() for each in sheet.layout.charts
     ]
-    return page(
-        request, "print.html", opened=opened, sheet=sheet, asked=asked, parts=parts, lying=lying,
-        size=size, charts=charts, hurried=current().hurried,
-    )  # fmt: skip
+    return {
+        "workbook_name": opened.workbook.name, "sheet": sheet, "asked": asked, "parts": parts,
+        "lying": lying, "size": size, "charts": charts, "hurried": current().hurried,
+    }  # fmt: skip
 
 
 def _shown(looks: LineLooks, first: int, last: int) -> list[int]:

@@ -1,0 +1,72 @@
+"""Who is signed in, where several people use one server: told by a signed cookie."""
+
+from __future__ import annotations
+
+import re
+from urllib.parse import quote
+
+from itsdangerous import BadSignature, TimestampSigner
+from starlette.datastructures import Headers
+from starlette.requests import HTTPConnection
+from starlette.responses import RedirectResponse
+from starlette.types import ASGIApp, Receive, Scope, Send
+
+from dreieck.store import People, Person
+from dreieck.web.refusing import refuse
+
+COOKIE = "dreieck_person"
+MAX_AGE = 30 * 24 * 3600
+"""So many seconds one stays signed in."""
+_OPEN = re.compile(r"/(sign-in|sign-up|key(/.*)?|static/.*|healthz)")
+_SAID = "Sign in first: this Dreieck keeps the workbooks of several people apart."
+
+
+def cookie_of(people: People, person: Person) -> str:
+    """What a browser keeps that is signed in; it ends with the passphrase."""
+    return (
+        TimestampSigner(people.cookie_key, salt="person")
+        .sign(f"{person.id}.{person.mark}")
+        .decode()
+    )
+
+
+def known(people: People, cookie: str) -> Person | None:
+    """Who a cookie was given to; None where it is not one that was given, or holds no more."""
+    try:
+        signer = TimestampSigner(people.cookie_key, salt="person")
+        told = signer.unsign(cookie, max_age=MAX_AGE).decode()
+    except BadSignature:
+        return None
+    number, _, mark = told.partition(".")
+    person = people.person(int(number))
+    return person if person and person.mark == mark else None
+
+
+class SignedIn:
+    """Lets those in who are signed in, tells who they are, and leads all others to the page."""
+
+    def __init__(self, app: ASGIApp, people: People) -> None:
+        self.app = app
+        self.people = people
+
+    async def __call__(self, scope: Scope, receive: Receive, send: Send) -> None:
+        """Serve one request."""
+        if scope["type"] != "http":
+            await self.app(scope, receive, send)
+            return
+        person = known(self.people, HTTPConnection(scope).cookies.get(COOKIE, ""))
+        if person:
+            scope.setdefault("state", {})["person"] = person
+        elif not _OPEN.fullmatch(scope["path"]):
+            if scope["method"] == "GET" and "text/html" in Headers(scope=scope).get("accept", ""):
+                await self._ask(scope, receive, send)
+            else:
+                await refuse(scope, send, 401, _SAID)
+            return
+        await self.app(scope, receive, send)
+
+    async def _ask(self, scope: Scope, receive: Receive, send: Send) -> None:
+        wanted = scope["path"]
+        if scope["query_string"]:
+            wanted += "?" + scope["query_string"].decode("latin-1")
+        await RedirectResponse(f"/sign-in?to={quote(wanted)}", 303)(scope, receive, send)
