@@ -8,7 +8,7 @@ import tempfile
 import time
 from pathlib import Path
 
-from campaign import crossing, disk, hostile, kills, questions
+from campaign import classroom, crossing, disk, hostile, kills, questions
 from campaign.server import LostError
 
 _ATTACKS = {
@@ -16,6 +16,7 @@ _ATTACKS = {
     "kills": (kills.run, 180),
     "crossing": (crossing.run, 60),
     "disk": (disk.run, 60),
+    "classroom": (classroom.run, 120),
     "questions": (questions.run, 1),
 }
 """Each attack, and its length: in seconds, of the questions as a share of all."""

@@ -25,23 +25,77 @@ class LostError(AssertionError):
     """Something was lost, held up, or answered without words."""
 
 
-class Server:
-    """``dreieck serve`` on a data file."""
+class Client:
+    """Asks a server, as one browser does; ``cookie`` tells who is signed in."""
 
-    def __init__(self, data: Path, largest_file: int | None = None) -> None:
+    def __init__(self, port: int) -> None:
+        self.port = port
+        self.cookie = ""
+
+    def ask(
+        self, method: str, path: str, body: bytes | None = None, kind: str = "", wait: float = 60
+    ) -> tuple[int, str]:
+        """Ask something; the status and the text of the answer."""
+        connection = HTTPConnection("127.0.0.1", self.port, timeout=wait)
+        headers = {"Content-Type": kind} if kind else {}
+        if self.cookie:
+            headers["Cookie"] = self.cookie
+        try:
+            connection.request(method, path, body, headers)
+            answer = connection.getresponse()
+            return answer.status, answer.read().decode("utf-8", "replace")
+        finally:
+            connection.close()
+
+    def post(self, path: str, form: dict[str, object], wait: float = 60) -> tuple[int, str]:
+        """Send a form."""
+        body = urlencode({key: str(value) for key, value in form.items()}).encode()
+        return self.ask("POST", path, body, "application/x-www-form-urlencoded", wait)
+
+    def api(self, name: str, asked: object, wait: float = 60) -> tuple[int, str]:
+        """Ask the JSON interface."""
+        return self.ask(
+            "POST", f"/api/v1/{name}", json.dumps(asked).encode(), "application/json", wait
+        )
+
+    def location(self, method: str, path: str, form: dict[str, str] | None = None) -> str:
+        """Where an answer sends the browser."""
+        connection = HTTPConnection("127.0.0.1", self.port, timeout=60)
+        headers = {"Content-Type": "application/x-www-form-urlencoded"} if form else {}
+        if self.cookie:
+            headers["Cookie"] = self.cookie
+        connection.request(method, path, urlencode(form) if form else None, headers)
+        answer = connection.getresponse()
+        answer.read()
+        connection.close()
+        given = answer.getheader("set-cookie") or ""
+        self.cookie = given.partition(";")[0] or self.cookie
+        return answer.getheader("location") or ""
+
+    def make(self, name: str) -> Page:
+        """A new workbook, and a page on it."""
+        made = self.location("POST", "/workbooks", {"name": name})
+        return Page(self, int(made.rpartition("/")[2]))
+
+
+class Server(Client):
+    """``dreieck serve`` on a data file, and who asks it without signing in."""
+
+    def __init__(self, data: Path, largest_file: int | None = None, *options: str) -> None:
         self.data = data
         self.log = data.with_suffix(".log")
         self.largest_file = largest_file
+        self.options = options
         with socket.socket() as probe:
             probe.bind(("127.0.0.1", 0))
-            self.port = probe.getsockname()[1]
+            super().__init__(probe.getsockname()[1])
         self.start()
 
     def start(self) -> None:
         """Start it and wait until it answers."""
         self.process = subprocess.Popen(
             [sys.executable, "-m", "dreieck.cli.main", "serve", "--port", str(self.port),
-             "--data", str(self.data)],
+             "--data", str(self.data), *self.options],
             stdout=subprocess.DEVNULL, stderr=self.log.open("a"),
         )  # fmt: skip
         if self.largest_file is not None:
@@ -67,45 +121,6 @@ class Server:
         self.process.wait(timeout=30)
         return self.log.read_text()
 
-    def ask(
-        self, method: str, path: str, body: bytes | None = None, kind: str = "", wait: float = 60
-    ) -> tuple[int, str]:
-        """Ask something; the status and the text of the answer."""
-        connection = HTTPConnection("127.0.0.1", self.port, timeout=wait)
-        headers = {"Content-Type": kind} if kind else {}
-        try:
-            connection.request(method, path, body, headers)
-            answer = connection.getresponse()
-            return answer.status, answer.read().decode("utf-8", "replace")
-        finally:
-            connection.close()
-
-    def post(self, path: str, form: dict[str, object], wait: float = 60) -> tuple[int, str]:
-        """Send a form."""
-        body = urlencode({key: str(value) for key, value in form.items()}).encode()
-        return self.ask("POST", path, body, "application/x-www-form-urlencoded", wait)
-
-    def api(self, name: str, asked: object, wait: float = 60) -> tuple[int, str]:
-        """Ask the JSON interface."""
-        return self.ask(
-            "POST", f"/api/v1/{name}", json.dumps(asked).encode(), "application/json", wait
-        )
-
-    def location(self, method: str, path: str, form: dict[str, str] | None = None) -> str:
-        """Where an answer sends the browser."""
-        connection = HTTPConnection("127.0.0.1", self.port, timeout=60)
-        kind = {"Content-Type": "application/x-www-form-urlencoded"}
-        connection.request(method, path, urlencode(form) if form else None, kind if form else {})
-        answer = connection.getresponse()
-        answer.read()
-        connection.close()
-        return answer.getheader("location") or ""
-
-    def make(self, name: str) -> Page:
-        """A new workbook, and a page on it."""
-        made = self.location("POST", "/workbooks", {"name": name})
-        return Page(self, int(made.rpartition("/")[2]))
-
     def memory(self) -> int:
         """How many megabytes it takes."""
         status = Path(f"/proc/{self.process.pid}/status").read_text()
@@ -116,7 +131,7 @@ class Server:
 class Page:
     """One open page of a workbook: keeps its state as the browser does."""
 
-    def __init__(self, server: Server, workbook: int) -> None:
+    def __init__(self, server: Client, workbook: int) -> None:
         self.server = server
         self.workbook = workbook
         place = server.location("GET", f"/workbooks/{workbook}")

@@ -11,8 +11,12 @@ from contextlib import contextmanager
 from pathlib import Path
 
 import uvicorn
-from playwright.sync_api import Page, sync_playwright
+from group_of_learners import lead_a_group
+from playwright.sync_api import Page, ViewportSize, sync_playwright
 
+from dreieck.core.practice.catalogue import question
+from dreieck.core.practice.codes import Code
+from dreieck.core.practice.sets import FIRST_TWELVE
 from dreieck.demo import OUTSIDE
 from dreieck.outside import create_outside
 from dreieck.web.app import create_app
@@ -25,28 +29,33 @@ QUIET += " --disable-component-update --disable-sync"
 def main(folder: Path) -> None:
     """Take all pictures."""
     folder.mkdir(parents=True, exist_ok=True)
-    with served() as address, sync_playwright() as playwright:
+    with sync_playwright() as playwright:
         browser = playwright.chromium.launch(
             executable_path="/usr/bin/chromium", args=QUIET.split()
         )
-        page = browser.new_page(viewport={"width": 1280, "height": 800}, base_url=address)
-        for name, prepare in VIEWS.items():
-            prepare(page)
-            settle(page)
-            page.screenshot(path=folder / f"{name}.png")
-            print(folder / f"{name}.png")
+        for people, views in ((False, VIEWS), (True, VIEWS_OF_PEOPLE)):
+            with served(people=people) as address:
+                size: ViewportSize = {"width": 1280, "height": 800}
+                page = browser.new_page(viewport=size, base_url=address)
+                for name, prepare in views.items():
+                    prepare(page)
+                    settle(page)
+                    page.screenshot(path=folder / f"{name}.png")
+                    print(folder / f"{name}.png")
+                page.close()
         browser.close()
 
 
 @contextmanager
-def served() -> Iterator[str]:
+def served(*, people: bool = False) -> Iterator[str]:
     """A server with fresh demo data, and its address."""
     with tempfile.TemporaryDirectory() as data:
         outside = uvicorn.Server(uvicorn.Config(create_outside(), port=0, log_level="error"))
         beside = threading.Thread(target=outside.run)
         beside.start()
         sources = {OUTSIDE: f"http://127.0.0.1:{port_of(outside)}"}
-        settings = Settings(data=Path(data) / "data.db", demo=True, sources=sources)
+        path = Path(data) / "data.db"
+        settings = Settings(data=path, demo=True, sources=sources, people=people)
         application = create_app(settings)
         config = uvicorn.Config(
             application, port=0, log_level="error", timeout_graceful_shutdown=1
@@ -87,10 +96,6 @@ def select(page: Page, address: str) -> None:
     settle(page)
 
 
-def home(page: Page) -> None:
-    page.goto("/")
-
-
 def writing(page: Page) -> None:
     page.goto("/workbooks/1/sheets/2")
     select(page, "C5")
@@ -125,11 +130,6 @@ def feeds(page: Page) -> None:
     page.goto("/workbooks/1/feeds")
     page.get_by_role("button", name="Refresh all").click()
     page.get_by_role("heading", name="What changed").wait_for()
-
-
-def guide(page: Page) -> None:
-    page.goto("/guide#SUMIF")
-    page.wait_for_timeout(900)  # the page scrolls there smoothly
 
 
 def checking(page: Page) -> None:
@@ -183,25 +183,6 @@ def charts(page: Page) -> None:
     page.locator(".chart.chosen svg").wait_for()
 
 
-def looks(page: Page) -> None:
-    page.goto("/workbooks/1/sheets/2#A1")
-    settle(page)
-    select(page, "C5:F10")
-    settle(page)
-    page.get_by_role("button", name="change").click()
-
-
-def opening(page: Page) -> None:
-    page.goto("/")
-    page.get_by_role("button", name="Open a file …").click()
-    table = "Item;Weight, kg;Price;Since;Code\nFlour;145,3;0,95;1.3.2026;007\n"
-    table += "Lentils;96,9;2,40;15.3.2026;012\nLamp oil;24,2;3,60;22.3.2026;=B2*C2\n"
-    file = {"name": "from the hut.csv", "mimeType": "text/csv", "buffer": table.encode()}
-    page.get_by_label("The file").set_input_files(file)  # type: ignore[arg-type]
-    page.get_by_role("button", name="Look into it").click()
-    page.locator(".file-settings").wait_for()
-
-
 def reporting(page: Page) -> None:
     page.goto("/workbooks/1/sheets/4/report?cell=C7")
 
@@ -210,27 +191,63 @@ def names(page: Page) -> None:
     page.goto("/workbooks/1/names")
 
 
+def answered(page: Page, code: str, *, is_right: bool) -> None:
+    """Answer a drill with choices."""
+    asked = question(Code.parse(code))
+    choice = asked.right if is_right else (asked.right + 1) % len(asked.choices)
+    page.request.post(f"/practice/drills/{code}", form={"choice": str(choice)})
+
+
+def progress(page: Page) -> None:
+    kinds = {"predict-1": 6, "explain-2": 6, "range-1": 5, "sheet-1": 4, "name-1": 3}
+    for kind, count in kinds.items():
+        codes = (f"{kind}-{seed}" for seed in range(count * 14))
+        for code in [code for code in codes if question(Code.parse(code)).choices][: count * 2]:
+            answered(page, code, is_right=not code.endswith("17"))
+    page.goto("/practice?of=1")
+
+
+def drill(page: Page) -> None:
+    page.goto("/practice/drills/lock-2-13?of=1")
+    page.locator("[name=lock-0-column][value=stays]").check()
+    page.get_by_role("button", name="A hint").click()
+    page.locator(".drill-hints").wait_for()
+
+
+def drill_explained(page: Page) -> None:
+    page.goto("/practice/drills/predict-2-17?of=1")
+    page.locator("[name=cell]").fill("D4")
+    page.get_by_role("button", name="Answer", exact=True).click()
+    page.locator("#verdict").wait_for()
+
+
+def group(page: Page) -> None:
+    lead_a_group(page)
+    page.locator("table a", has_text=FIRST_TWELVE.title).click()
+    page.locator("tr", has_text="lock-2-1").get_by_role("link").click()
+
+
 VIEWS = {
-    "home": home,
     "writing": writing,
     "rehearsing": rehearsing,
     "checking": checking,
-    "guide": guide,
     "finding": finding,
     "part-by-part": part_by_part,
     "reads-map": reads_map,
     "shift-log": shift_log,
     "four-ways": ways,
     "charts": charts,
-    "looks": looks,
-    "opening": opening,
     "report": reporting,
     "shape-map": shape_map,
     "names": names,
     "proofs": proofs,
     "sweep": sweep,
     "feeds": feeds,
+    "progress": progress,
+    "drill": drill,
+    "drill-explained": drill_explained,
 }
+VIEWS_OF_PEOPLE = {"group": group}
 
 if __name__ == "__main__":
     main(Path(sys.argv[1]))

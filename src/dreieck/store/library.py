@@ -35,7 +35,7 @@ from dreieck.store.tables import NOBODY, ChangeRow, RunRow, SheetRow, WorkbookRo
 
 MAX_NAME = 80
 """How many characters the name of a workbook can have."""
-MAX_OPEN = 32
+MAX_OPEN = 128
 """How many workbooks are kept in memory at the most."""
 MAX_OPEN_CELLS = 10_000_000
 """How many filled cells they can have together, if it is more than one."""

@@ -40,6 +40,7 @@ class People:
         self._hasher = PasswordHasher()
         # A hash takes much memory and time on purpose.
         self._busy = BoundedSemaphore(_AT_ONCE)
+        self._known: dict[int, Person] = {}
 
     @cached_property
     def cookie_key(self) -> str:
@@ -95,13 +96,18 @@ class People:
             with self._busy:
                 row.hash = self._hasher.hash(passphrase)
             session.commit()
-            return _person(row)
+            self._known[id] = _person(row)
+            return self._known[id]
 
     def person(self, id: int) -> Person | None:
-        """Somebody by number."""
-        with self._database.session() as session:
-            row = session.get(PersonRow, id)
-            return _person(row) if row else None
+        """Somebody by number; asked with every request, so looked up once."""
+        if id not in self._known:
+            with self._database.session() as session:
+                row = session.get(PersonRow, id)
+            if row is None:
+                return None
+            self._known[id] = _person(row)
+        return self._known[id]
 
     def count(self) -> int:
         """How many there are."""

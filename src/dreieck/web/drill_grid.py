@@ -19,6 +19,8 @@ from dreieck.web.ties import Frame, Line, Rail, Tied, lines
 _HEAD: dict[Axis, float] = {"column": 40, "row": 26}
 _LEAST, _MOST, _LETTER, _BESIDE = 84.0, 230.0, 8.4, 26.0
 _ROW, _ROW_OF_BOTH = 36.0, 52.0
+_BESIDE_NUMBERS, _BESIDE_FORMULAS = 0.15, 0.92
+"""Where ties run in the cells: numbers stand on the right, formulas on the left."""
 _ROOM, _ROOM_OF_VALUES = 26, 10
 SMALL = (9, 18)
 """Sheets of so many columns and rows are shown as a whole."""
@@ -100,6 +102,7 @@ class _Shown:
     figure: Figure | None
     is_answered: bool
     marks: list[Counted]
+    texts: dict[tuple[int, Cell], tuple[str, str]] = field(default_factory=dict)
 
     @property
     def calculation(self) -> Calculation:
@@ -116,6 +119,11 @@ class _Shown:
         if self.is_answered and self.figure:
             return cell in (question.exercise.start, self.figure.landing)
         return question.form != "write" and cell == question.exercise.start
+
+    @property
+    def shows_formulas(self) -> bool:
+        """Whether the landings show their formulas instead of their values."""
+        return self.as_formula(self.figure.landing if self.figure else self.question.landing)
 
     def as_formula(self, cell: Cell) -> bool:
         """Whether a landing shows its formula instead of its value."""
@@ -181,7 +189,8 @@ def _grid(shown: _Shown, sheet: Sheet, areas: list[Area]) -> DrillGrid:
         return _width(shown, sheet, number, areas)
 
     drawn_on = {axis: lines(axis, areas, needed, _HEAD[axis], size) for axis in AXES}
-    frame = Frame(drawn_on["column"], drawn_on["row"])
+    across = _BESIDE_FORMULAS if shown.shows_formulas else _BESIDE_NUMBERS
+    frame = Frame(drawn_on["column"], drawn_on["row"], across)
     cells = [
         [_cell(shown, sheet, Cell(column.at, row.at), is_home=is_home) for column in frame.columns]
         for row in frame.rows
@@ -214,6 +223,13 @@ def _width(shown: _Shown, sheet: Sheet, column: int, areas: list[Area]) -> float
 
 def _texts(shown: _Shown, sheet: Sheet, cell: Cell) -> tuple[str, str]:
     """What a cell shows, and its formula where that is shown, too."""
+    key = sheet.id, cell
+    if key not in shown.texts:
+        shown.texts[key] = _worked_out(shown, sheet, cell)
+    return shown.texts[key]
+
+
+def _worked_out(shown: _Shown, sheet: Sheet, cell: Cell) -> tuple[str, str]:
     exercise, content = shown.question.exercise, sheet.content(cell)
     is_value = isinstance(shown.calculation.value(sheet.name, cell), float)
     text = text_at(shown.calculation, sheet, cell, _ROOM_OF_VALUES if is_value else _ROOM)

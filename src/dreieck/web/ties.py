@@ -80,8 +80,9 @@ def lines(
 class Frame:
     """Where cells are on a picture."""
 
-    def __init__(self, columns: list[Line], rows: list[Line]) -> None:
-        self.columns, self.rows = columns, rows
+    def __init__(self, columns: list[Line], rows: list[Line], across: float = 0.5) -> None:
+        """``across`` is where ties begin and end, as a share of the width of what is read."""
+        self.columns, self.rows, self.across = columns, rows, across
         self.width = columns[-1].begin + columns[-1].size + 1
         self.height = rows[-1].begin + rows[-1].size + 1
 
@@ -114,9 +115,9 @@ class Frame:
         )
 
     def low(self, area: Area) -> tuple[float, float]:
-        """A place low in the middle of an area."""
+        """Where the ties of an area begin and end: low in it, beside what stands there."""
         left, _, right, bottom = self.box(area)
-        return (left + right) / 2, bottom - 5
+        return left + self.across * (right - left), bottom - 5
 
 
 def _ends(lines: list[Line], first: int, last: int) -> tuple[float, float]:

@@ -32,10 +32,10 @@ _LOCKS: dict[bool, tuple[Lock, ...]] = {
     False: ("moves", "first", "last", "stays"),
 }
 _SAID: dict[Lock, str] = {
-    "moves": "moves",
-    "first": "first corner stays",
-    "last": "last corner stays",
-    "stays": "stays",
+    "moves": "it moves along",
+    "first": "its first corner stays",
+    "last": "its last corner stays",
+    "stays": "it stays",
 }
 _MAX_FIELD = 1_100
 

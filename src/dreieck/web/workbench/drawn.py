@@ -12,7 +12,7 @@ from fastapi import Depends, Request
 from dreieck.web.workbench.charts_shown import ChartDrawn
 from dreieck.web.workbench.scene import CellShown, Scene
 
-_MAX_PICTURES = 64
+_MAX_PICTURES = 256
 
 
 class _Picture(NamedTuple):

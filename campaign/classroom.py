@@ -1,0 +1,131 @@
+"""A hundred people at once: each signs in, practises, and writes into a workbook of their own."""
+
+from __future__ import annotations
+
+import random
+import re
+import statistics
+import threading
+import time
+from collections.abc import Callable
+from pathlib import Path
+
+from campaign.server import Client, LostError, Page, Server
+
+PEOPLE = 100
+THOUGHT = 2.0
+"""So many seconds somebody thinks between two actions, on average."""
+MOST = 5.0
+"""So many bare round trips the median answer may take."""
+_PAUSE = 0.1
+
+
+def run(folder: Path, seconds: float) -> str:
+    """Let them work for so long; what was measured. Raises LostError."""
+    server = Server(folder / "classroom.db", None, "--people")
+    people = [_Person(server.port, number) for number in range(PEOPLE)]
+    for person in people:
+        person.sign_up()
+    ends = time.monotonic() + seconds
+    jobs = [threading.Thread(target=person.work, args=(ends,)) for person in people]
+    for job in jobs:
+        job.start()
+    # The yardstick is taken while they work: what a request takes that does nothing.
+    bares: list[float] = []
+    while time.monotonic() < ends:
+        bares.append(_took(lambda: server.ask("GET", "/healthz")))
+        time.sleep(_PAUSE)
+    for job in jobs:
+        job.join(timeout=60)
+    bare = statistics.median(bares)
+    lost = [said for person in people for said in person.lost()]
+    said = server.stop()
+    took = [each for person in people for each in person.took]
+    if lost or "Traceback" in said or any(job.is_alive() for job in jobs):
+        raise LostError(f"{lost[:3]} {said[-1000:]}")
+    median = statistics.median(took)
+    worst = statistics.quantiles(took, n=100)[-1]
+    figures = (
+        f"{PEOPLE} people, {len(took)} answers, median {median * 1000:.0f} ms"
+        f" ({median / bare:.1f} bare round trips of {bare * 1000:.1f} ms),"
+        f" one in a hundred took {worst * 1000:.0f} ms or more"
+    )
+    if median > MOST * bare:
+        raise LostError(f"too slow: {figures}")
+    return figures
+
+
+def _took(ask: Callable[[], object]) -> float:
+    begun = time.perf_counter()
+    ask()
+    return time.perf_counter() - begun
+
+
+class _Person:
+    """Somebody with a browser."""
+
+    def __init__(self, port: int, number: int) -> None:
+        self.client = Client(port)
+        self.name = f"Person {number}"
+        self.rng = random.Random(number)
+        self.took: list[float] = []
+        self.wrong: list[str] = []
+        self.written: dict[str, str] = {}
+        self.answered = 0
+
+    def sign_up(self) -> None:
+        """Sign up, and make a workbook."""
+        form = {"name": self.name, "passphrase": f"four odd words of {self.name}"}
+        self.client.location("POST", "/sign-up", form)
+        self.page = self.client.make(f"Table of {self.name}")
+
+    def work(self, ends: float) -> None:
+        """Think, act, think, until the time is over."""
+        time.sleep(self.rng.random() * THOUGHT)
+        while time.monotonic() < ends:
+            self.rng.choice((self._practise, self._write, self._write, self._look))()
+            time.sleep(THOUGHT * (0.5 + self.rng.random()))
+
+    def _timed(self, what: str, status: int, begun: float) -> None:
+        self.took.append(time.perf_counter() - begun)
+        if status != 200:
+            self.wrong.append(f"{self.name}: {what} {status}")
+
+    def _write(self) -> None:
+        row = len(self.written) % 30 + 1
+        cell, text = f"A{row}", str(self.rng.randrange(1_000))
+        begun = time.perf_counter()
+        status = self.page.enter(cell, text)
+        self._timed("enter", status, begun)
+        if status == 200:
+            self.written[f"1,{row}"] = text
+
+    def _look(self) -> None:
+        cell = f"B{self.rng.randint(1, 30)}"
+        begun = time.perf_counter()
+        status = self.page.act("show", anchor=cell, focus=cell)
+        self._timed("show", status, begun)
+
+    def _practise(self) -> None:
+        code = f"{self.rng.choice(('predict', 'lock', 'write', 'explain'))}-1-{self.answered}"
+        begun = time.perf_counter()
+        status, text = self.client.ask("GET", f"/practice/drills/{code}")
+        self._timed(code, status, begun)
+        time.sleep(THOUGHT)
+        begun = time.perf_counter()
+        form: dict[str, object] = {"choice": 0, "cell": "B5", "formula": "=B5*B2"}
+        status, text = self.client.post(f"/practice/drills/{code}", form)
+        self._timed(f"answer to {code}", status, begun)
+        self.answered += re.search('id="verdict"', text) is not None
+
+    def lost(self) -> list[str]:
+        """What went wrong, and what was written or answered and is not there."""
+        opened = Page(self.client, self.page.workbook)
+        opened.act("show")
+        shown = {at: opened.shown.get(at) for at in self.written}
+        told = self.wrong
+        if shown != self.written:
+            told = [*told, f"{self.name}: entries are missing"]
+        _, text = self.client.ask("GET", "/practice")
+        kept = sum(int(count) for count in re.findall(r"\d+ of (\d+) right", text))
+        return told if kept >= self.answered else [*told, f"{self.name}: answers are missing"]
