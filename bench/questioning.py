@@ -8,6 +8,7 @@ from pathlib import Path
 from tempfile import TemporaryDirectory
 
 from campaign.server import Server
+
 from dreieck.core.practice.catalogue import question, variants
 from dreieck.core.practice.codes import KINDS, LEVELS, Code
 

@@ -24,7 +24,8 @@ QUIET = [
 class Server:
     """``dreieck serve --demo``, which can be stopped and started again."""
 
-    def __init__(self, data):
+    def __init__(self, data, *options):
+        self.options = options
         with socket.socket() as probe:
             probe.bind(("127.0.0.1", 0))
             self.port = probe.getsockname()[1]
@@ -34,7 +35,7 @@ class Server:
 
     def start(self):
         command = [sys.executable, "-m", "dreieck.cli.main", "serve", "--demo"]
-        options = ["--port", str(self.port), "--data", str(self.data)]
+        options = ["--port", str(self.port), "--data", str(self.data), *self.options]
         self.process = subprocess.Popen([*command, *options], stdout=subprocess.DEVNULL)
         while True:
             try:

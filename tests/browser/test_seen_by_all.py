@@ -1,12 +1,10 @@
 """What axe finds wrong for people with assistive technology: nothing, on no page, in no state."""
 
-from pathlib import Path
-
 import pytest
+from axe import violations
 from playwright.sync_api import expect
 from workbench_page import Workbench
 
-AXE = Path(__file__).parents[2] / "node_modules" / "axe-core" / "axe.min.js"
 PAGES = [
     "/", "/guide", "/four-ways", "{0}/names", "{0}/proofs", "{0}/sweeps", "{0}/feeds", "{0}/reads",
     "{0}/lift", "{0}/names/rewrite?way=in", "{1}/map", "{1}/four-ways?cell=C5",
@@ -14,12 +12,6 @@ PAGES = [
     "/practice/drills/lock-3-1", "/practice/drills/find-2-0", "/practice/drills/explain-2-1",
     "/practice/drills/predict-2-5", "/practice/results", "/practice/set?title=Two&drills=find-1-1",
 ]  # fmt: skip
-
-
-def violations(page):
-    page.evaluate(AXE.read_text())
-    found = page.evaluate("axe.run(document, { resultTypes: ['violations'] })")
-    return [(each["id"], each["nodes"][0]["html"]) for each in found["violations"]]
 
 
 def finding(bench):

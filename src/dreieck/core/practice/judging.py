@@ -29,6 +29,7 @@ MISTAKES: dict[str, str] = {
     "place": "another landing was pointed at",
     "cause": "another cause was chosen",
     "start": "the first formula read other cells",
+    "other": "a cell beside was read",
 }
 """What is mistaken, in words, by what verdicts call it."""
 
@@ -174,7 +175,8 @@ def _of_formula(question: Question, shape: Shape, at: Cell) -> Verdict | None:
                 f" {exercise.shape.text(wrong)}."
             )
         whole = len(pairs) == len(exercise.shape.distinct) and wrong != at
-        mistake = _mistake(exercise, wrong, _in_order(exercise, shape, pairs) if whole else None)
+        own_order = _in_order(exercise, shape, pairs) if whole else None
+        mistake = _mistake(exercise, wrong, own_order, at)
         return Verdict(False, (*said, *told), wrong, exercise.shape, shape, mistake)
     if question.form == "lock":
         return None
@@ -286,18 +288,28 @@ def moves(exercise: Exercise, landing: Cell, other: Shape | None = None) -> tupl
     return tuple(said)
 
 
-def _mistake(exercise: Exercise, landing: Cell, here: Shape | None) -> str:
-    """What was mistaken, by the first reference that is read elsewhere."""
-    shape = exercise.shape
+def _mistake(exercise: Exercise, landing: Cell, here: Shape | None, at: Cell | None = None) -> str:
+    """What was mistaken, by the first reference that is read elsewhere.
+
+    The formula was written ``at`` a cell, the start if none is given. A part *moved* where it went
+    as far as the fill though it should stay, and the other way round.
+    """
+    shape, at = exercise.shape, at or exercise.start
     if here is None or len(here.references) != len(shape.references):
         return "start"
     for number in shape.distinct:
         meant, read = (each.references[number].area(landing) for each in (shape, here))
         if meant == read or meant is None:
             continue
-        corners = shape.references[number].corners(exercise.start)
+        corners = shape.references[number].corners(at)
         if len(corners) > 1 and (read is None or meant.shape != read.shape):
             return "corner"
-        axis = next((a for a in AXES if read is None or meant.on(a) != read.on(a)), AXES[0])
-        return f"{axis}-{'moved' if corners[0].on(axis) else 'stayed'}"
+        if read is None:
+            return "other"
+        axis = next(each for each in AXES if meant.on(each) != read.on(each))
+        begun, steps = shape.references[number].area(at), landing.on(axis) - at.on(axis)
+        assert begun is not None  # it reads something wherever it is filled
+        stayed = read.on(axis) == begun.on(axis)
+        moved = read.on(axis) == tuple(end + steps for end in begun.on(axis))
+        return f"{axis}-{'stayed' if stayed else 'moved'}" if stayed or moved else "other"
     return "start"

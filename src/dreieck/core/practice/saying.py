@@ -84,7 +84,10 @@ def compared(one: Area, other: Area) -> str:
         return "the same both times"
     if one.size > 1 or other.size > 1:
         ends = [("begin", one.first == other.first), ("end", one.last == other.last)]
-        same = next((end for end, holds in ends if holds), None)
-        return f"both {same} at the same cell" if same else "another range"
+        if same := next((end for end, holds in ends if holds), None):
+            return f"both {same} at the same cell"
+        rows = [("begin", one.top, other.top), ("end", one.bottom, other.bottom)]
+        line = next(((end, row) for end, row, there in rows if row == there), None)
+        return f"both {line[0]} in row {line[1]}" if line else "another range"
     axis = next((axis for axis in AXES if one.on(axis) == other.on(axis)), None)
     return f"the same {axis}, not the same {CROSSING[axis]}" if axis else "another cell"
