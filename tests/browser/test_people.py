@@ -62,7 +62,7 @@ def test_a_group_from_its_code_to_what_was_mistaken(come_in):
     ben.get_by_label("the code that its leader gave you").fill(code)
     ben.keyboard.press("Enter")
     expect(ben.get_by_role("heading", name="Autumn course")).to_be_visible()
-    ben.locator(".way", has_text="Monday").get_by_role("button", name="Begin").click()
+    ben.locator(".handed-out", has_text="Monday").get_by_role("button", name="Begin").click()
     # The first one as it is, with nothing locked, is not right; the second one is.
     ben.get_by_role("button", name="Answer", exact=True).click()
     expect(ben.locator("#verdict h2")).to_have_text("Not yet.")
@@ -72,7 +72,7 @@ def test_a_group_from_its_code_to_what_was_mistaken(come_in):
     expect(ben.locator(".result-count")).to_have_text("1 of 2 right")
     ben.get_by_role("link", name="Groups").click()
     ben.get_by_role("link", name="Autumn course").click()
-    ben.locator(".way", has_text="Hut supplies").get_by_role("button", name="Take a copy").click()
+    ben.locator(".handed-out", has_text="Hut supplies").get_by_role("button", name="Take a copy").click()
     expect(ben.locator("#active-cell")).to_be_attached()
     ben.goto("/groups/1")
     ben.get_by_role("button", name="Hand it in").click()

@@ -15,7 +15,8 @@ from sqlmodel import select
 
 from dreieck.core.exceptions import DreieckError
 from dreieck.store.database import Database
-from dreieck.store.tables import PersonRow, SecretRow
+from dreieck.store.keys import key_for
+from dreieck.store.tables import PersonRow
 
 MAX_NAME = 40
 LEAST_PASSPHRASE = 10
@@ -45,13 +46,7 @@ class People:
     @cached_property
     def cookie_key(self) -> str:
         """The key that signs the cookies of those who are signed in."""
-        with self._database.session() as session:
-            row = session.get(SecretRow, "cookies")
-            if row is None:
-                row = SecretRow(name="cookies", value=token_urlsafe(32))
-                session.add(row)
-                session.commit()
-            return row.value
+        return key_for(self._database, "cookies")
 
     @cached_property
     def _nobody(self) -> str:

@@ -6,7 +6,6 @@ import json
 from collections.abc import Iterable
 from dataclasses import asdict, dataclass
 from datetime import UTC, datetime
-from secrets import token_urlsafe
 
 from fsrs import Card
 from sqlalchemy.exc import IntegrityError
@@ -17,7 +16,8 @@ from dreieck.core.practice.mastery import Mastery
 from dreieck.core.practice.sets import DrillSet
 from dreieck.core.practice.skills import SKILLS, SkillKey
 from dreieck.store.database import Database
-from dreieck.store.tables import AnswerRow, MasteryRow, SecretRow, TakingRow, now
+from dreieck.store.keys import key_for
+from dreieck.store.tables import AnswerRow, MasteryRow, TakingRow, now
 
 ANSWER_SHOWN = 3
 """After so many hints the answer was shown: what is given then is no sign of mastery."""
@@ -73,13 +73,7 @@ class Practised:
 
     def signing_key(self) -> str:
         """The key that signs results: made once for each data file."""
-        with self._database.session() as session:
-            row = session.get(SecretRow, "results")
-            if row is None:
-                row = SecretRow(name="results", value=token_urlsafe(32))
-                session.add(row)
-                session.commit()
-            return row.value
+        return key_for(self._database, "results")
 
     def mastery(self, person: int) -> dict[SkillKey, Mastery]:
         """How far somebody is, by skill; all skills are there."""

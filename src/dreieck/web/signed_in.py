@@ -6,10 +6,10 @@ import re
 from urllib.parse import quote
 
 from itsdangerous import BadSignature, TimestampSigner
-from starlette.datastructures import Headers
+from starlette.datastructures import Headers, MutableHeaders
 from starlette.requests import HTTPConnection
 from starlette.responses import RedirectResponse
-from starlette.types import ASGIApp, Receive, Scope, Send
+from starlette.types import ASGIApp, Message, Receive, Scope, Send
 
 from dreieck.store import People, Person
 from dreieck.web.refusing import refuse
@@ -63,7 +63,14 @@ class SignedIn:
             else:
                 await refuse(scope, send, 401, _SAID)
             return
-        await self.app(scope, receive, send)
+
+        async def send_own(message: Message) -> None:
+            if message["type"] == "http.response.start":
+                # What belongs to one person is not shown to the next one by the way back.
+                MutableHeaders(scope=message).setdefault("Cache-Control", "no-store")
+            await send(message)
+
+        await self.app(scope, receive, send_own)
 
     async def _ask(self, scope: Scope, receive: Receive, send: Send) -> None:
         wanted = scope["path"]

@@ -5,18 +5,18 @@ from __future__ import annotations
 from typing import Annotated
 
 from fastapi import APIRouter, HTTPException, Query, Request
-from fastapi.responses import HTMLResponse
 from starlette.responses import Response
 
 from dreieck.core.exceptions import DreieckError
 from dreieck.core.grid import Cell
 from dreieck.core.practice.catalogue import again, question
 from dreieck.core.practice.codes import KINDS, MAX_SEED, Code
+from dreieck.core.practice.judging import Verdict
 from dreieck.core.practice.own import own_question
 from dreieck.core.practice.question import Question
 from dreieck.store import OpenWorkbook
 from dreieck.web.answers import BesideWorkbook, TheForm, ThePerson, ThePractised, TheWorkbook
-from dreieck.web.practice.drill import Where, answer_of, drill_page, judged, preview, with_hint
+from dreieck.web.practice.drill import Answer, Where, answer_page, drill_page
 from dreieck.web.turns import in_time
 
 router = APIRouter(include_in_schema=False)
@@ -62,16 +62,11 @@ def answer_drill(
     """An answer to a drill, or a hint, or what the formula is with other locks."""
     asked = _code(code)
     found = question(asked)
-    answer = answer_of(found, form)
-    if answer.wants == "locks":
-        return HTMLResponse(preview(found, answer))
-    where = _by_code(asked, beside)
-    if answer.wants == "hint":
-        return drill_page(request, found, where, with_hint(answer), beside=beside)
-    verdict, problem = judged(found, answer)
-    if verdict:
+
+    def keep(verdict: Verdict, answer: Answer) -> None:
         practised.record(person, asked.text, found.skill, verdict, answer.given, answer.hints)
-    return drill_page(request, found, where, answer, verdict, problem, beside=beside)
+
+    return answer_page(request, found, _by_code(asked, beside), form, keep, beside=beside)
 
 
 OwnSeed = Annotated[int, Query(ge=0, le=MAX_SEED)]
@@ -105,21 +100,14 @@ def answer_own(
     """An answer to a drill about one's own sheet."""
     with opened.lock:
         found = in_time(lambda: _own(opened, sheet_id, at, seed))
-        answer = answer_of(found, form)
-        if answer.wants == "locks":
-            return HTMLResponse(preview(found, answer))
-        where = _of_own(opened, sheet_id, at, seed)
         sheet = opened.workbook.sheet_by_id(sheet_id)
-        if answer.wants == "hint":
-            more = with_hint(answer)
-            return drill_page(request, found, where, more, opened=opened, sheet=sheet)
-        verdict, problem = judged(found, answer)
-        if verdict:
-            code = f"own-{opened.id}-{sheet_id}-{found.exercise.start.text}-{seed}"
+        code = f"own-{opened.id}-{sheet_id}-{found.exercise.start.text}-{seed}"
+
+        def keep(verdict: Verdict, answer: Answer) -> None:
             practised.record(person, code, found.skill, verdict, answer.given, answer.hints)
-        return drill_page(
-            request, found, where, answer, verdict, problem, opened=opened, sheet=sheet
-        )
+
+        where = _of_own(opened, sheet_id, at, seed)
+        return answer_page(request, found, where, form, keep, opened=opened, sheet=sheet)
 
 
 def _own(opened: OpenWorkbook, sheet_id: int, at: str, seed: int) -> Question:

@@ -6,13 +6,12 @@ from typing import Annotated, Any
 from urllib.parse import urlencode
 
 from fastapi import APIRouter, Form, HTTPException, Query, Request, UploadFile
-from fastapi.responses import HTMLResponse
 from starlette.responses import RedirectResponse, Response
 
 from dreieck.core.exceptions import DreieckError
 from dreieck.core.practice.catalogue import again, question
 from dreieck.core.practice.codes import KINDS, Code
-from dreieck.core.practice.judging import MISTAKES, judge
+from dreieck.core.practice.judging import MISTAKES, Verdict, judge
 from dreieck.core.practice.question import Question
 from dreieck.core.practice.sets import AFTER, BEFORE, DrillSet, before_and_after, drawn_set
 from dreieck.core.practice.skills import SKILLS
@@ -25,17 +24,9 @@ from dreieck.files.drills import (
     set_text,
     signed,
 )
-from dreieck.store import Practised, Taking
+from dreieck.store import Person, Practised, Taking
 from dreieck.web.answers import TheForm, ThePerson, ThePractised, page
-from dreieck.web.practice.drill import (
-    Answer,
-    Where,
-    answer_of,
-    drill_page,
-    judged,
-    preview,
-    with_hint,
-)
+from dreieck.web.practice.drill import Answer, Where, answer_page, drill_page
 
 router = APIRouter(include_in_schema=False)
 
@@ -171,7 +162,13 @@ def result(
 ) -> Response:
     """What was answered to a set: to be printed, or kept as a file."""
     taking = _taken(practised, person, taking_id)
-    return page(request, "drill_result.html", **_result(practised, taking))
+    return page(request, "drill_result.html", who=_name(request), **_result(practised, taking))
+
+
+def _name(request: Request) -> str:
+    """The name of who is signed in, where people are."""
+    person: Person | None = getattr(request.state, "person", None)
+    return person.name if person else ""
 
 
 def _result(practised: Practised, taking: Taking) -> dict[str, Any]:
@@ -201,6 +198,7 @@ def _result(practised: Practised, taking: Taking) -> dict[str, Any]:
 
 @router.get("/practice/sets/{taking_id}/result.json")
 def result_file(
+    request: Request,
     taking_id: int,
     person: ThePerson,
     practised: ThePractised,
@@ -218,7 +216,7 @@ def result_file(
         for each in taking.answers
     ]  # fmt: skip
     held = ResultFile(
-        who=who, title=taking.drills.title, test=taking.drills.is_test, begun=taking.begun,
+        who=_name(request) or who, title=taking.drills.title, test=taking.drills.is_test, begun=taking.begun,
         finished=taking.finished, answers=answers,
     )  # fmt: skip
     return _download(signed(held, practised.signing_key()), "drill-results.json")
@@ -275,20 +273,16 @@ def answer_in_set(
     """An answer to a drill of a set; only the first one counts."""
     taking = _taken(practised, person, taking_id)
     code, found = _placed(taking, place)
-    answer = answer_of(found, form)
-    if answer.wants == "locks":
-        return HTMLResponse(preview(found, answer))
     where = _where(taking, place, code)
-    if answer.wants == "hint" and not where.is_test:
-        return drill_page(request, found, where, with_hint(answer))
-    verdict, problem = judged(found, answer)
-    if verdict is None:
-        return drill_page(request, found, where, answer, None, problem)
-    hints = 0 if where.is_test else answer.hints
-    practised.record(person, code.text, found.skill, verdict, answer.given, hints, taking.id)
-    if where.is_test:
-        return RedirectResponse(_onward(_taken(practised, person, taking_id)), 303)
-    return RedirectResponse(f"/practice/sets/{taking.id}/{place}", 303)
+
+    def keep(verdict: Verdict, answer: Answer) -> Response:
+        hints = 0 if where.is_test else answer.hints
+        practised.record(person, code.text, found.skill, verdict, answer.given, hints, taking.id)
+        here = f"/practice/sets/{taking.id}/{place}"
+        onward = _onward(_taken(practised, person, taking_id)) if where.is_test else here
+        return RedirectResponse(onward, 303)
+
+    return answer_page(request, found, where, form, keep)
 
 
 def _download(text: str, name: str) -> Response:

@@ -26,7 +26,7 @@ from dreieck.web.answers import (
 from dreieck.web.pages.drill_sets import set_of
 from dreieck.web.pages.printing import Asked
 from dreieck.web.pages.sharing import Shared, everybodys, read_page
-from dreieck.web.practice.mistaken import Mistaken, findings_of, mistaken
+from dreieck.web.practice.mistaken import Mistaken, drawn_findings, findings_of, mistaken
 
 router = APIRouter(include_in_schema=False)
 Text = Annotated[str, Form(max_length=5_000)]
@@ -259,10 +259,12 @@ def handout(
     if found.drills is None:
         copies = [each for each in groups.copied(handout_id).values() if each.person in members]
         done = [each for each in copies if each.is_done]
-        opened = [everybodys(request).open(each.workbook) for each in done]
+        told = findings_of([everybodys(request).open(each.workbook) for each in done])
+        origin = everybodys(request).open(found.workbook) if found.workbook else None
         return page(
             request, "handed_workbook.html", group=group, handout=found, members=members,
-            copies={each.person: each for each in copies}, found=findings_of(opened),
+            copies={each.person: each for each in copies}, found=told,
+            drawn=drawn_findings(origin, told) if origin else [],
         )  # fmt: skip
     takings = [each for each in practised.handed_in(handout_id) if each.person in members]
     return page(

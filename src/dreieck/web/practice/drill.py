@@ -2,10 +2,12 @@
 
 from __future__ import annotations
 
+from collections.abc import Callable
 from dataclasses import dataclass, field, replace
 from typing import Any
 
 from fastapi import Request
+from fastapi.responses import HTMLResponse
 from starlette.datastructures import FormData
 from starlette.responses import Response
 
@@ -88,6 +90,10 @@ class Answer:
     picked: dict[tuple[int, Axis], Lock] = field(default_factory=dict)
 
 
+Keep = Callable[[Verdict, Answer], Response | None]
+"""Keeps an answer; where it leads instead of the page with the verdict."""
+
+
 def answer_of(question: Question, form: FormData) -> Answer:
     """The answer that a form holds. ``wants`` is ``answer``, ``hint`` or ``locks``."""
     texts = {key: str(value)[:_MAX_FIELD] for key, value in form.items()}
@@ -106,14 +112,6 @@ def answer_of(question: Question, form: FormData) -> Answer:
     seen = min(max(whole_number(form, "hints"), 0), hints.STEPS)
     given = Given(whole_number(form, "choice"), texts.get("cell", ""), formula)
     return Answer(given, seen, texts.get("wants", "answer"), picked)
-
-
-def judged(question: Question, answer: Answer) -> tuple[Verdict | None, str]:
-    """The verdict on an answer, or why there is none yet."""
-    try:
-        return in_time(lambda: judge(question, answer.given)), ""
-    except DreieckError as error:
-        return None, str(error)
 
 
 def drill_page(
@@ -145,12 +143,38 @@ def drill_page(
         skill=SKILLS[question.skill],
         grids=_grids(question, figure, is_answered=verdict is not None),
         references=_references(question, answer),
-        locked=preview(question, answer) if question.form == "lock" else "",
+        locked=locked(question.exercise, answer.picked) if question.form == "lock" else "",
         drawings=drawings,
         hints=_hints(question, steps),
         is_chosen=question.form in CHOSEN,
         **context,
     )
+
+
+def answer_page(
+    request: Request,
+    question: Question,
+    where: Where,
+    form: FormData,
+    keep: Keep,
+    **context: Any,
+) -> Response:
+    """What a form leads to: the formula with other locks, a hint, or the verdict, which is kept.
+
+    What ``keep`` gives is answered instead of the page with the verdict.
+    """
+    answer = answer_of(question, form)
+    if answer.wants == "locks":
+        return HTMLResponse(locked(question.exercise, answer.picked))
+    if answer.wants == "hint" and not where.is_test:
+        more = replace(answer, hints=min(answer.hints + 1, hints.STEPS))
+        return drill_page(request, question, where, more, **context)
+    try:
+        verdict = in_time(lambda: judge(question, answer.given))
+    except DreieckError as error:
+        return drill_page(request, question, where, answer, None, str(error), **context)
+    led = keep(verdict, answer)
+    return led or drill_page(request, question, where, answer, verdict, **context)
 
 
 def _grids(question: Question, figure: Figure | None, *, is_answered: bool) -> list[DrillGrid]:
@@ -220,13 +244,3 @@ def _hints(question: Question, steps: int) -> list[tuple[str, tuple[str, ...]]]:
         ("The answer", hints.answer(question)),
     ]
     return told[:steps]
-
-
-def preview(question: Question, answer: Answer) -> str:
-    """The formula with the locks picked so far."""
-    return locked(question.exercise, answer.picked)
-
-
-def with_hint(answer: Answer) -> Answer:
-    """The same answer, one hint further."""
-    return replace(answer, hints=min(answer.hints + 1, hints.STEPS))

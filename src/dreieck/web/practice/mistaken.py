@@ -9,15 +9,20 @@ from dataclasses import dataclass
 from dreieck.core.calculate import text_at
 from dreieck.core.checking.findings import check_workbook
 from dreieck.core.exceptions import DreieckError
-from dreieck.core.grid import Area
+from dreieck.core.grid import Area, Cell
 from dreieck.core.practice.judging import Verdict, judge
 from dreieck.core.practice.question import CHOSEN, Question
+from dreieck.core.sheet.sheet import Sheet
 from dreieck.store import Answered, OpenWorkbook
 from dreieck.web.drill_grid import Counted, DrillGrid, Figure, drill_grids
+from dreieck.web.small_sheet import SmallSheet
 from dreieck.web.turns import in_time
 
 _MOST_ANSWERS = 12
 _MOST_WORKBOOKS = 60
+_WIDTH, _HEIGHT, _HEAD = 370.0, 300.0, 24.0
+_Key = tuple[str, Cell, str]
+"""A sheet, a cell, and the rule of a finding."""
 
 
 @dataclass(frozen=True)
@@ -96,19 +101,47 @@ def _misread(verdict: Verdict) -> Iterable[Area]:
 
 @dataclass(frozen=True)
 class FoundIn:
-    """A finding that several copies have: its rule, where, what it says, in how many."""
+    """A finding that several copies have: where, what it says, what stands there, in how many."""
 
     sheet: str
-    at: str
+    at: Cell
     says: str
     shows: str
     count: int
 
 
+@dataclass(frozen=True)
+class SheetFound:
+    """A sheet in small, with how many copies have something in doubt at a place."""
+
+    sheet: Sheet
+    small: SmallSheet
+    marks: list[tuple[float, float, int, str]]
+
+
+def drawn_findings(opened: OpenWorkbook, found: list[FoundIn]) -> list[SheetFound]:
+    """The sheets of the workbook that was handed out, with the findings of its copies."""
+    pictures = []
+    for sheet in opened.workbook.sheets:
+        here = [each for each in found if each.sheet == sheet.name]
+        used = sheet.used()
+        if here and used:
+            around = Area(1, 1, used.right, used.bottom + 1)
+            for each in here:
+                around = around.around(Area.of(each.at))
+            small = SmallSheet(around, _WIDTH, _HEIGHT, _HEAD)
+            counted = Counter({each.at: 0 for each in here})
+            for each in here:
+                counted[each.at] += each.count
+            marks = [(*small.middle(at), count, at.text) for at, count in counted.items()]
+            pictures.append(SheetFound(sheet, small, marks))
+    return pictures
+
+
 def findings_of(copies: list[OpenWorkbook]) -> list[FoundIn]:
     """What is in doubt or broken in copies of one workbook, the commonest first."""
-    found: Counter[tuple[str, str, str]] = Counter()
-    says: dict[tuple[str, str, str], tuple[str, str]] = {}
+    found: Counter[_Key] = Counter()
+    says: dict[_Key, tuple[str, str]] = {}
     for opened in copies[:_MOST_WORKBOOKS]:
         with opened.lock:
             for key, told in in_time(lambda opened=opened: _found(opened)):  # type: ignore[misc]
@@ -120,7 +153,7 @@ def findings_of(copies: list[OpenWorkbook]) -> list[FoundIn]:
     ]
 
 
-def _found(opened: OpenWorkbook) -> list[tuple[tuple[str, str, str], tuple[str, str]]]:
+def _found(opened: OpenWorkbook) -> list[tuple[_Key, tuple[str, str]]]:
     listed = []
     for checked in check_workbook(opened.calculation):
         for finding in checked.findings:
@@ -128,5 +161,5 @@ def _found(opened: OpenWorkbook) -> list[tuple[tuple[str, str, str], tuple[str, 
                 cell = finding.areas[0].first
                 sheet = opened.workbook.sheet(finding.sheet)
                 shows = text_at(opened.calculation, sheet, cell, 16)
-                listed.append(((finding.sheet, cell.text, finding.rule), (finding.says, shows)))
+                listed.append(((finding.sheet, cell, finding.rule), (finding.says, shows)))
     return listed

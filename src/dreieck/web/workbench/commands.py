@@ -82,6 +82,7 @@ def _commands() -> list[Command]:
         Command("order rows by columns", act="order"),
         Command("how numbers and dates are written; other currencies", act="numbers"),
         Command("refresh outside figures: the page of feeds", act="feeds"),
+        Command("practise on the block of the selected cell", act="practise"),
         Command("rule: a tone where a condition holds", "write-rule"),
         Command("italic, or not", "dress", {"name": "italic"}),
         Command("break long text into lines, or not", "dress", {"name": "wrap"}),

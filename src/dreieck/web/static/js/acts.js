@@ -48,6 +48,7 @@ export const OWN_ACTS = {
   look: () => (state.look_taken ? act("give-look") : act("take-look")),
   order: () => ask(`${form.dataset.pages}${state.sheet}/order?area=${selected()}`),
   numbers: () => ask(`${form.dataset.pages}${state.sheet}/numbers`),
+  practise: () => location.assign(`${form.dataset.pages}${state.sheet}/practice?at=${active()}`),
   feeds: () => location.assign(form.dataset.names.replace(/names$/, "feeds")),
   files: askFiles,
   "open-file": openFile,
