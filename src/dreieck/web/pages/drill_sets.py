@@ -216,9 +216,13 @@ def result_file(
         for each in taking.answers
     ]  # fmt: skip
     held = ResultFile(
-        who=_name(request) or who, title=taking.drills.title, test=taking.drills.is_test, begun=taking.begun,
-        finished=taking.finished, answers=answers,
-    )  # fmt: skip
+        who=_name(request) or who,
+        title=taking.drills.title,
+        test=taking.drills.is_test,
+        begun=taking.begun,
+        finished=taking.finished,
+        answers=answers,
+    )
     return _download(signed(held, practised.signing_key()), "drill-results.json")
 
 
