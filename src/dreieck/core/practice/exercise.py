@@ -3,12 +3,10 @@
 from __future__ import annotations
 
 from collections.abc import Mapping
-from dataclasses import dataclass, field, replace
+from dataclasses import dataclass, field
 from functools import cached_property
-from types import MappingProxyType
 
 from dreieck.core.calculate import Calculation
-from dreieck.core.editing.entering import typed_workbook
 from dreieck.core.editing.fill import plan_fill
 from dreieck.core.formula import Shape
 from dreieck.core.grid import Area, Cell
@@ -18,7 +16,6 @@ from dreieck.core.sheet.edits import SetCells
 from dreieck.core.sheet.sheet import Sheet
 from dreieck.core.sheet.workbook import Workbook
 from dreieck.core.values import Error, Value
-from dreieck.core.values.look import Look, Role
 
 NEARLY = 1e-9
 """Values that differ by less of themselves count as equal."""
@@ -137,38 +134,3 @@ def alike(one: Value, other: Value) -> bool:
     if isinstance(one, Error) and isinstance(other, Error):
         return one.code == other.code
     return type(one) is type(other) and one == other
-
-
-@dataclass
-class Table:
-    """A table that is being laid out on one or two sheets."""
-
-    sheets: dict[str, dict[str, str]] = field(default_factory=dict)
-    roles: dict[tuple[str, Cell], Role] = field(default_factory=dict)
-    names: dict[str, str] = field(default_factory=dict)
-
-    def put(self, sheet: str, cell: Cell, text: object, role: Role = "plain") -> None:
-        """Write into a cell."""
-        self.sheets.setdefault(sheet, {})[cell.text] = str(text)
-        if role != "plain":
-            self.roles[sheet, cell] = role
-
-    def down(self, sheet: str, cell: Cell, texts: list[str], role: Role = "plain") -> None:
-        """Write below each other."""
-        for index, text in enumerate(texts):
-            self.put(sheet, cell.step("row", index), text, role)
-
-    def across(self, sheet: str, cell: Cell, texts: list[str], role: Role = "plain") -> None:
-        """Write beside each other."""
-        for index, text in enumerate(texts):
-            self.put(sheet, cell.step("column", index), text, role)
-
-    def workbook(self) -> Workbook:
-        """The workbook of it."""
-        names: Mapping[str, str] = MappingProxyType(self.names)
-        workbook = typed_workbook(self.sheets, names)
-        for (name, cell), role in self.roles.items():
-            sheet = workbook.sheet(name)
-            look: Look = replace(sheet.look(cell), role=role)
-            sheet.dress(cell.column, cell.row, cell.row, look)
-        return workbook

@@ -7,15 +7,20 @@ come out with few decimals, so that nothing hangs on rounding.
 
 from __future__ import annotations
 
-from collections.abc import Callable, Iterable, Sequence
+from collections.abc import Callable, Iterable, Mapping, Sequence
+from dataclasses import dataclass, field, replace
 from random import Random
+from types import MappingProxyType
 from typing import NamedTuple
 
 from dreieck.core.calculate import Calculation
+from dreieck.core.editing.entering import typed_workbook
 from dreieck.core.formula import Shape
 from dreieck.core.grid import Area, Cell
-from dreieck.core.practice.exercise import Exercise, Table
+from dreieck.core.practice.exercise import Exercise
 from dreieck.core.practice.skills import SkillKey
+from dreieck.core.sheet.workbook import Workbook
+from dreieck.core.values.look import Look, Role
 
 Maker = Callable[[Random], Exercise]
 
@@ -27,6 +32,41 @@ HUTS = ("Kestrel", "Larch", "Scree", "Tarn")
 _PRICES = (0.8, 0.95, 1.2, 1.35, 1.6, 2.4, 2.75, 3.6, 4.25, 5.5, 6.75, 7.2)
 _RATES = (1.4, 1.8, 2.2, 2.5, 3.2, 3.5)
 _SHEET = "Loads"
+
+
+@dataclass
+class _Table:
+    """A table that is being laid out on one or two sheets."""
+
+    sheets: dict[str, dict[str, str]] = field(default_factory=dict)
+    roles: dict[tuple[str, Cell], Role] = field(default_factory=dict)
+    names: dict[str, str] = field(default_factory=dict)
+
+    def put(self, sheet: str, cell: Cell, text: object, role: Role = "plain") -> None:
+        """Write into a cell."""
+        self.sheets.setdefault(sheet, {})[cell.text] = str(text)
+        if role != "plain":
+            self.roles[sheet, cell] = role
+
+    def down(self, sheet: str, cell: Cell, texts: list[str], role: Role = "plain") -> None:
+        """Write below each other."""
+        for index, text in enumerate(texts):
+            self.put(sheet, cell.step("row", index), text, role)
+
+    def across(self, sheet: str, cell: Cell, texts: list[str], role: Role = "plain") -> None:
+        """Write beside each other."""
+        for index, text in enumerate(texts):
+            self.put(sheet, cell.step("column", index), text, role)
+
+    def workbook(self) -> Workbook:
+        """The workbook of it."""
+        names: Mapping[str, str] = MappingProxyType(self.names)
+        workbook = typed_workbook(self.sheets, names)
+        for (name, cell), role in self.roles.items():
+            sheet = workbook.sheet(name)
+            look: Look = replace(sheet.look(cell), role=role)
+            sheet.dress(cell.column, cell.row, cell.row, look)
+        return workbook
 
 
 class _Goods(NamedTuple):
@@ -52,14 +92,14 @@ def _goods(rng: Random) -> _Goods:
     )
 
 
-def _titled(sheet: str, title: str) -> Table:
-    table = Table()
+def _titled(sheet: str, title: str) -> _Table:
+    table = _Table()
     table.put(sheet, Cell(1, 1), title, "title")
     return table
 
 
 def _exercise(
-    table: Table, target: Area, formula: str, task: str, skill: SkillKey, number: int
+    table: _Table, target: Area, formula: str, task: str, skill: SkillKey, number: int
 ) -> Exercise:
     start = target.first
     shape = Shape.parse(formula, start)
@@ -97,7 +137,7 @@ def amounts_across(rng: Random) -> Exercise:
     return _exercise(table, target, formula, task, "relative", rng.randrange(2))
 
 
-def _rated(rng: Random) -> Table:
+def _rated(rng: Random) -> _Table:
     """A lone carrying price in B2."""
     table = _titled(_SHEET, "Carrying up")
     table.put(_SHEET, Cell(1, 2), "Carrying price, per kg")
@@ -105,7 +145,7 @@ def _rated(rng: Random) -> Table:
     return table
 
 
-def _listed(table: Table, goods: _Goods, head: str) -> Area:
+def _listed(table: _Table, goods: _Goods, head: str) -> Area:
     """Items with their kilograms, and the column beside that is to be filled."""
     # An input above the list needs a row more.
     top = goods.corner.row + ("B2" in table.sheets[_SHEET])
@@ -149,7 +189,7 @@ def rate_across(rng: Random) -> Exercise:
 class _Grid(NamedTuple):
     """Items by huts: the table, and its inner part, which is to be filled."""
 
-    table: Table
+    table: _Table
     target: Area
 
 
