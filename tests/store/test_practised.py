@@ -33,6 +33,10 @@ def test_the_first_answer_to_a_drill_counts(practised):
     assert (known.answered, known.right, known.steps, known.in_row) == (2, 1, 1, 1)
     assert practised.mastery(1)["absolute"].answered == 1
     assert practised.mastery(2)["absolute"].card is None
+    # The same drill in a set is kept there, and is nothing new.
+    number = practised.begin(0, DrillSet.of("Monday", ["lock-1-1"]))
+    assert practised.record(0, "lock-1-1", "absolute", RIGHT, GIVEN, 0, number)
+    assert practised.mastery(0)["absolute"].answered == 2
 
 
 def test_an_answer_that_was_shown_before_counts_for_nothing(practised):

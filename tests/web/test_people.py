@@ -143,6 +143,14 @@ def test_what_is_everybodys_shows_nothing_of_others(app, come_in):
             assert answer.status_code < 500, route
 
 
+def test_numbers_that_are_too_large_lead_nowhere(app, come_in):
+    ada = come_in("Ada")
+    for method, route in every_route(app):
+        if any(part in route for part in ("{group_id}", "{handout_id}", "{taking_id}")):
+            address = re.sub(r"\{\w+\}", "9" * 25, route)
+            assert ada.request(method, address).status_code in (404, 422), route
+
+
 def test_who_is_not_signed_in_is_asked_to(app, come_in):
     things = Things(come_in("Ada"))
     stranger = TestClient(app, headers={"accept": "text/html"})

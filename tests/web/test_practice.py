@@ -115,6 +115,8 @@ def test_whatever_is_typed_is_answered_and_kept_in_the_field(client, formula):
         ("/practice/begin/bake/1", 404), ("/practice/begin/lock/7", 404),
         ("/practice/skills/baking", 404), ("/practice/mistakes/old-feed", 404),
         ("/practice/sets/9/1", 404), ("/practice/sets/9/result", 404),
+        ("/practice/sets/99999999999999999999/1", 422),
+        ("/practice/sets/1/99999999999999999999", 404),
         ("/practice/test/1/during", 404), ("/practice/set?title=x", 422),
         ("/practice/set?title=x&drills=bake-1-1", 422), ("/practice/set/drawn?kinds=bake", 422),
         ("/workbooks/1/sheets/2/practice?at=A1", 404), ("/workbooks/1/sheets/99/practice", 404),

@@ -7,6 +7,7 @@ from functools import cached_property
 from hashlib import sha256
 from secrets import token_urlsafe
 from threading import BoundedSemaphore
+from unicodedata import normalize
 
 from argon2 import PasswordHasher
 from argon2.exceptions import Argon2Error, InvalidHashError
@@ -59,7 +60,7 @@ class People:
         check_passphrase(name, passphrase)
         with self._busy:
             hashed = self._hasher.hash(passphrase)
-        row = PersonRow(name=name, key=name.casefold(), hash=hashed)
+        row = PersonRow(name=name, key=_key(name), hash=hashed)
         with self._database.session() as session:
             try:
                 session.add(row)
@@ -70,7 +71,7 @@ class People:
 
     def sign_in(self, name: str, passphrase: str) -> Person | None:
         """Who has this name and passphrase; None where nobody has."""
-        key = " ".join(name.split()).casefold()
+        key = _key(" ".join(name.split()))
         with self._database.session() as session:
             row = session.exec(select(PersonRow).where(PersonRow.key == key)).first()
         hashed = row.hash if row else self._nobody
@@ -116,6 +117,11 @@ def checked_person(name: str) -> str:
     if not name or len(name) > MAX_NAME or not name.isprintable():
         raise DreieckError(f"A name has 1 to {MAX_NAME} characters that can be seen.")
     return name
+
+
+def _key(name: str) -> str:
+    """A name as it is compared: without case, and however its letters are put together."""
+    return normalize("NFKC", name).casefold()
 
 
 def check_passphrase(name: str, passphrase: str) -> None:

@@ -86,18 +86,23 @@ class Practised:
         self, person: int, code: str, skill: SkillKey, verdict: Verdict, given: Given, hints: int,
         taking: int = 0,
     ) -> bool:  # fmt: skip
-        """Keep an answer, and what it says of mastery; False where there was one before."""
+        """Keep an answer, and what it says of mastery; False where there was one before.
+
+        The first answer to a code counts for mastery, in whichever set it is given.
+        """
         answer = AnswerRow(
             person=person, taking=taking, code=code, skill=skill, is_right=verdict.is_right,
             hints=hints, mistake=verdict.mistake, given=json.dumps(asdict(given)),
         )  # fmt: skip
         with self._database.session() as session:
+            known = select(AnswerRow.id).where(AnswerRow.person == person, AnswerRow.code == code)
+            is_first = session.exec(known).first() is None
             try:
                 session.add(answer)
                 session.flush()
             except IntegrityError:
                 return False
-            if hints < ANSWER_SHOWN:
+            if is_first and hints < ANSWER_SHOWN:
                 _count(session, person, skill, is_right=verdict.is_right)
             if taking:
                 _finish(session, taking)

@@ -110,7 +110,9 @@ def _groups(request: Request, people: ThePeople) -> Groups:
 
 TheGroups = Annotated[Groups, Depends(_groups)]
 
-WorkbookNumber = Annotated[int, PathParameter(ge=0, lt=2**63)]
+RowNumber = Annotated[int, PathParameter(ge=0, lt=2**63)]
+"""A number in an address by which something is kept."""
+WorkbookNumber = RowNumber
 
 
 def _workbook(workbook_id: WorkbookNumber, library: TheLibrary) -> OpenWorkbook:

@@ -43,11 +43,16 @@ def own_question(calculation: Calculation, sheet: Sheet, at: Cell, seed: int) ->
             f"The formula of {block.start.text} stands in one cell only. Choose one that is filled"
             " over several."
         )
-    start, part = block.start, block.parts[0]
-    target = part._replace(
-        right=min(part.right, part.left + _COLUMNS - 1),
-        bottom=min(part.bottom, part.top + _ROWS - 1),
+    start = block.start
+    part = next(each for each in block.parts if each.holds(start))
+    target = Area(
+        start.column,
+        start.row,
+        min(part.right, start.column + _COLUMNS - 1),
+        min(part.bottom, start.row + _ROWS - 1),
     )
+    if target.size < 2:
+        raise DreieckError(f"Beside {start.text} the fill has a gap. Choose one that has none.")
     emptied = calculation.with_edits([SetCells.with_content(sheet, [target], None)])
     rng = Random(f"own-{seed}")
     number = rng.choice(block.shape.distinct)

@@ -25,7 +25,7 @@ from dreieck.files.drills import (
     signed,
 )
 from dreieck.store import Person, Practised, Taking
-from dreieck.web.answers import TheForm, ThePerson, ThePractised, page
+from dreieck.web.answers import RowNumber, TheForm, ThePerson, ThePractised, page
 from dreieck.web.practice.drill import Answer, Where, answer_page, drill_page
 
 router = APIRouter(include_in_schema=False)
@@ -158,7 +158,7 @@ def _where(taking: Taking, place: int, code: Code) -> Where:
 
 @router.get("/practice/sets/{taking_id}/result")
 def result(
-    request: Request, taking_id: int, person: ThePerson, practised: ThePractised
+    request: Request, taking_id: RowNumber, person: ThePerson, practised: ThePractised
 ) -> Response:
     """What was answered to a set: to be printed, or kept as a file."""
     taking = _taken(practised, person, taking_id)
@@ -199,7 +199,7 @@ def _result(practised: Practised, taking: Taking) -> dict[str, Any]:
 @router.get("/practice/sets/{taking_id}/result.json")
 def result_file(
     request: Request,
-    taking_id: int,
+    taking_id: RowNumber,
     person: ThePerson,
     practised: ThePractised,
     who: Annotated[str, Query(max_length=80)] = "",
@@ -251,7 +251,7 @@ def check_result(request: Request, file: UploadFile, practised: ThePractised) ->
 
 @router.get("/practice/sets/{taking_id}/{place}")
 def drill_in_set(
-    request: Request, taking_id: int, place: int, person: ThePerson, practised: ThePractised
+    request: Request, taking_id: RowNumber, place: int, person: ThePerson, practised: ThePractised
 ) -> Response:
     """A drill of a set that was begun: to be answered, or with what was answered."""
     taking = _taken(practised, person, taking_id)
@@ -268,7 +268,7 @@ def drill_in_set(
 @router.post("/practice/sets/{taking_id}/{place}")
 def answer_in_set(
     request: Request,
-    taking_id: int,
+    taking_id: RowNumber,
     place: int,
     form: TheForm,
     person: ThePerson,

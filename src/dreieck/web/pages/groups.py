@@ -16,6 +16,7 @@ from dreieck.core.practice.judging import MISTAKES
 from dreieck.core.practice.sets import DrillSet
 from dreieck.store import Group, Groups, Handout, Practised, Taking
 from dreieck.web.answers import (
+    RowNumber,
     TheGroups,
     TheLibrary,
     ThePeople,
@@ -88,7 +89,7 @@ def join(request: Request, person: ThePerson, groups: TheGroups, code: Text = ""
 @router.get("/groups/{group_id}")
 def show(
     request: Request,
-    group_id: int,
+    group_id: RowNumber,
     person: ThePerson,
     groups: TheGroups,
     practised: ThePractised,
@@ -138,7 +139,7 @@ def _done(handout: Handout, groups: Groups, practised: Practised) -> dict[int, A
 @router.post("/groups/{group_id}/hand-out")
 def hand_out(
     request: Request,
-    group_id: int,
+    group_id: RowNumber,
     person: ThePerson,
     groups: TheGroups,
     practised: ThePractised,
@@ -173,7 +174,9 @@ def _told_set(told: str, title: str) -> DrillSet:
 
 
 @router.post("/groups/{group_id}/members/{member}/remove")
-def remove(group_id: int, member: int, person: ThePerson, groups: TheGroups) -> Response:
+def remove(
+    group_id: RowNumber, member: RowNumber, person: ThePerson, groups: TheGroups
+) -> Response:
     """Take somebody out of a group; whoever is in it may leave."""
     group = _group(groups, person, group_id)
     if not group.leads and member != person:
@@ -183,7 +186,7 @@ def remove(group_id: int, member: int, person: ThePerson, groups: TheGroups) -> 
 
 
 @router.post("/groups/{group_id}/delete")
-def delete(group_id: int, person: ThePerson, groups: TheGroups) -> Response:
+def delete(group_id: RowNumber, person: ThePerson, groups: TheGroups) -> Response:
     """Delete a group."""
     _group(groups, person, group_id, leads=True)
     groups.delete(person, group_id)
@@ -191,7 +194,9 @@ def delete(group_id: int, person: ThePerson, groups: TheGroups) -> Response:
 
 
 @router.post("/groups/{group_id}/handouts/{handout_id}/take-back")
-def take_back(group_id: int, handout_id: int, person: ThePerson, groups: TheGroups) -> Response:
+def take_back(
+    group_id: RowNumber, handout_id: RowNumber, person: ThePerson, groups: TheGroups
+) -> Response:
     """Take back what was handed out."""
     _handout(groups, person, group_id, handout_id, leads=True)
     groups.take_back(person, group_id, handout_id)
@@ -201,8 +206,8 @@ def take_back(group_id: int, handout_id: int, person: ThePerson, groups: TheGrou
 @router.post("/groups/{group_id}/handouts/{handout_id}/begin")
 def begin(
     request: Request,
-    group_id: int,
-    handout_id: int,
+    group_id: RowNumber,
+    handout_id: RowNumber,
     person: ThePerson,
     groups: TheGroups,
     practised: ThePractised,
@@ -228,8 +233,8 @@ def begin(
 
 @router.post("/groups/{group_id}/handouts/{handout_id}/hand-in")
 def hand_in(
-    group_id: int,
-    handout_id: int,
+    group_id: RowNumber,
+    handout_id: RowNumber,
     person: ThePerson,
     groups: TheGroups,
     done: Annotated[str, Form(max_length=10)] = "yes",
@@ -246,8 +251,8 @@ def hand_in(
 @router.get("/groups/{group_id}/handouts/{handout_id}")
 def handout(
     request: Request,
-    group_id: int,
-    handout_id: int,
+    group_id: RowNumber,
+    handout_id: RowNumber,
     person: ThePerson,
     groups: TheGroups,
     practised: ThePractised,
@@ -296,8 +301,8 @@ def _drills(drills: DrillSet, takings: list[Taking]) -> list[tuple[int, str, str
 @router.get("/groups/{group_id}/handouts/{handout_id}/drills/{place}")
 def drill(
     request: Request,
-    group_id: int,
-    handout_id: int,
+    group_id: RowNumber,
+    handout_id: RowNumber,
     place: int,
     person: ThePerson,
     groups: TheGroups,
@@ -325,9 +330,9 @@ def drill(
 @router.get("/groups/{group_id}/handouts/{handout_id}/of/{member}")
 def read_copy(
     request: Request,
-    group_id: int,
-    handout_id: int,
-    member: int,
+    group_id: RowNumber,
+    handout_id: RowNumber,
+    member: RowNumber,
     person: ThePerson,
     groups: TheGroups,
     people: ThePeople,

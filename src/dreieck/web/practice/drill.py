@@ -11,6 +11,7 @@ from fastapi.responses import HTMLResponse
 from starlette.datastructures import FormData
 from starlette.responses import Response
 
+from dreieck.core.budget import WorkEnded
 from dreieck.core.exceptions import DreieckError
 from dreieck.core.formula.locks import Lock, axes
 from dreieck.core.formula.printer import reference_text
@@ -171,7 +172,7 @@ def answer_page(
         return drill_page(request, question, where, more, **context)
     try:
         verdict = in_time(lambda: judge(question, answer.given))
-    except DreieckError as error:
+    except (DreieckError, WorkEnded) as error:
         return drill_page(request, question, where, answer, None, str(error), **context)
     led = keep(verdict, answer)
     return led or drill_page(request, question, where, answer, verdict, **context)
