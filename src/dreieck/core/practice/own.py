@@ -57,7 +57,7 @@ def own_question(calculation: Calculation, sheet: Sheet, at: Cell, seed: int) ->
     rng = Random(f"own-{seed}")
     number = rng.choice(block.shape.distinct)
     exercise = Exercise(
-        emptied, sheet.name, start, target, block.shape, "the values that it holds now",
+        emptied, sheet.name, start, target, block.shape, "what it holds now",
         _skill(block.shape.references[number], start, bool(read_names(block.shape))), number,
     )  # fmt: skip
     for turn in range(len(_FORMS)):
