@@ -17,7 +17,8 @@ from dreieck.web.colours import colour_of
 from dreieck.web.ties import Frame, Line, Rail, Tied, lines
 
 _HEAD: dict[Axis, float] = {"column": 40, "row": 26}
-_LEAST, _MOST, _LETTER, _BESIDE = 84.0, 230.0, 8.4, 26.0
+_LEAST, _MOST, _BESIDE = 84.0, 260.0, 26.0
+_LETTER, _FORMULA_LETTER, _SMALL_LETTER = 8.4, 7.4, 6.8
 _ROW, _ROW_OF_BOTH = 36.0, 52.0
 _BESIDE_NUMBERS, _BESIDE_FORMULAS = 0.15, 0.92
 """Where ties run in the cells: numbers stand on the right, formulas on the left."""
@@ -210,15 +211,19 @@ def _grid(shown: _Shown, sheet: Sheet, areas: list[Area]) -> DrillGrid:
 
 def _width(shown: _Shown, sheet: Sheet, column: int, areas: list[Area]) -> float:
     """The width of a column: that of its longest text but for titles."""
-    longest = 0
+    longest = 0.0
     for area in areas:
         if not area.left - 1 <= column <= area.right:
             continue
         for row in range(area.top, area.bottom + 1):
             cell = Cell(column, row)
             if sheet.look(cell).role != "title":
-                longest = max(longest, *map(len, _texts(shown, sheet, cell)))
-    return min(max(_LETTER * longest + _BESIDE, _LEAST), _MOST)
+                text, formula = _texts(shown, sheet, cell)
+                letter = _FORMULA_LETTER if text.startswith("=") else _LETTER
+                longest = max(longest, letter * len(text), _SMALL_LETTER * len(formula))
+    if not longest:
+        return _LEAST / 2
+    return min(max(longest + _BESIDE, _LEAST), _MOST)
 
 
 def _texts(shown: _Shown, sheet: Sheet, cell: Cell) -> tuple[str, str]:

@@ -155,6 +155,15 @@ def test_a_fault_is_found_named_and_mended(rated):
         judge(asked, Given(-1, "C6", "=B6*$B$2"))
 
 
+def test_a_mend_written_for_another_cell_is_told_of_the_cell_that_it_is_for(rated):
+    asked = find(slid)(Random(1), rated)
+    # This is the formula of the start, typed for C6.
+    verdict = judge(asked, Given(asked.right, "C6", "=B5*$B$2"))
+    assert verdict.landing == Cell.parse("C6")
+    assert "With your formula C6 shows 90; it should show 59.4." in verdict.says
+    assert "Your formula reads B5 and B2 there; right is =B6*$B$2." in verdict.says
+
+
 def test_a_typed_number_is_told_as_such(rated):
     asked = find(typed_over)(Random(2), rated)
     verdict = judge(asked, Given(asked.right, "C6", "=5"))

@@ -110,6 +110,13 @@ class Exercise:
         """The first landing, row by row, where a formula gives a wrong value."""
         return self._first(self.values(shape), self.values(self.shape))
 
+    def differs_at(self, shape: Shape, landing: Cell) -> bool:
+        """Whether a landing has a wrong value with a formula in the start."""
+        one, two = (
+            self.with_fill(each).value(self.sheet_name, landing) for each in (shape, self.shape)
+        )
+        return not alike(one, two)
+
     def differing_when_varied(self, shape: Shape) -> Cell | None:
         """The same, with other numbers in all inputs."""
         return self._first(self.varied_values(shape), self.varied_values(self.shape))

@@ -151,6 +151,9 @@ def _of_formula(question: Question, shape: Shape, at: Cell) -> Verdict | None:
     """What is wrong with a formula that is filled over the target; None where nothing is."""
     exercise = question.exercise
     wrong = exercise.differing(shape)
+    if wrong and exercise.differs_at(shape, at):
+        # What stands wrongly where it is written is told of that cell.
+        wrong = at
     if wrong:
         name, filled, right = (
             exercise.sheet_name, exercise.with_fill(shape), exercise.with_fill(exercise.shape)
