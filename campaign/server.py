@@ -31,6 +31,8 @@ class Client:
     def __init__(self, port: int) -> None:
         self.port = port
         self.cookie = ""
+        self.took = 0.0
+        """So many seconds the last answer took."""
 
     def ask(
         self, method: str, path: str, body: bytes | None = None, kind: str = "", wait: float = 60
@@ -40,10 +42,13 @@ class Client:
         headers = {"Content-Type": kind} if kind else {}
         if self.cookie:
             headers["Cookie"] = self.cookie
+        begun = time.perf_counter()
         try:
             connection.request(method, path, body, headers)
             answer = connection.getresponse()
-            return answer.status, answer.read().decode("utf-8", "replace")
+            data = answer.read()
+            self.took = time.perf_counter() - begun
+            return answer.status, data.decode("utf-8", "replace")
         finally:
             connection.close()
 

@@ -4,7 +4,10 @@ from __future__ import annotations
 
 import fcntl
 import sqlite3
+from collections.abc import Iterator
+from contextlib import contextmanager
 from pathlib import Path
+from threading import Lock
 from typing import Any
 
 from alembic import command
@@ -36,6 +39,7 @@ class Database:
         # Another way to the same file must lead to the same lock.
         path = path.resolve()
         self.path = path
+        self._turns = Lock()
         _check_usable(path)
         self._lock = _locked(path)
         self.engine = _engine(path)
@@ -53,6 +57,15 @@ class Database:
     def session(self) -> Session:
         """A new session; what it changes is one transaction."""
         return Session(self.engine)
+
+    @contextmanager
+    def writing(self) -> Iterator[Session]:
+        """A session for a short change: those who write wait for each other in turn.
+
+        SQLite has one writer at a time; it lets the others ask again and again, and sleep between.
+        """
+        with self._turns, self.session() as session:
+            yield session
 
     def check_there(self) -> None:
         """See that the file is still the one that was opened. Raises StoreError."""

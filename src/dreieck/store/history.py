@@ -31,9 +31,10 @@ class History:
     ) -> None:
         """Add a record; what was undone before can not be made again, and the oldest go."""
         sizes = self._known(session)
-        while sizes and sizes[-1][0] > row.done:
-            sizes.pop()
-        self._drop(session, col(ChangeRow.number) > row.done)
+        if sizes and sizes[-1][0] > row.done:
+            while sizes and sizes[-1][0] > row.done:
+                sizes.pop()
+            self._drop(session, col(ChangeRow.number) > row.done)
         row.done += 1
         size = len(forward) + len(backward)
         session.add(

@@ -201,7 +201,7 @@ class OpenWorkbook:
 
     def _written(self, edits: list[Edit], inverse: list[Edit], record: Record) -> Labels:
         """Write edits that are made in memory, as one transaction."""
-        with self._database.session() as session:
+        with self._database.writing() as session:
             row = self._row(session)
             record(session, row, inverse)
             for edit in edits:

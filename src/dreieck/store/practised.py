@@ -94,7 +94,7 @@ class Practised:
             person=person, taking=taking, code=code, skill=skill, is_right=verdict.is_right,
             hints=hints, mistake=verdict.mistake, given=json.dumps(asdict(given)),
         )  # fmt: skip
-        with self._database.session() as session:
+        with self._database.writing() as session:
             known = select(AnswerRow.id).where(AnswerRow.person == person, AnswerRow.code == code)
             is_first = session.exec(known).first() is None
             try:
@@ -115,7 +115,7 @@ class Practised:
             person=person, handout=handout, title=drills.title, codes=" ".join(drills.texts),
             is_test=drills.is_test,
         )  # fmt: skip
-        with self._database.session() as session:
+        with self._database.writing() as session:
             session.add(row)
             session.commit()
             assert row.id is not None

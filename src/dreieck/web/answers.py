@@ -10,6 +10,7 @@ from typing import Annotated, Any
 from fastapi import Depends, HTTPException, Query, Request
 from fastapi import Path as PathParameter
 from fastapi.templating import Jinja2Templates
+from jinja2.environment import create_cache
 from starlette.datastructures import FormData
 from starlette.responses import Response
 
@@ -22,6 +23,9 @@ from dreieck.web.static_files import address, modules
 from dreieck.web.tagged import tagged, with_formulas
 
 templates = Jinja2Templates(directory=Path(__file__).parent / "templates")
+# Templates stay as they are, and are found without a lock that all requests would share.
+templates.env.auto_reload = False
+templates.env.cache = create_cache(-1)
 templates.env.trim_blocks = True
 templates.env.lstrip_blocks = True
 templates.env.globals["many"] = many

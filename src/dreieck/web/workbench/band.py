@@ -3,13 +3,17 @@
 from __future__ import annotations
 
 from dataclasses import dataclass
+from functools import lru_cache
 from typing import get_args
+
+from markupsafe import Markup
 
 from dreieck.core.calculate import look_at
 from dreieck.core.values.currencies import USUAL
 from dreieck.core.values.formats import currency_form, currency_of
 from dreieck.core.values.look import Look
 from dreieck.core.values.style import Across, Size, Tone
+from dreieck.web.answers import fragment
 from dreieck.web.workbench.situation import Situation
 
 FORMS = {
@@ -24,6 +28,7 @@ FORMS = {
     "duration": "duration 42:05:00",
     "text": "text",
 }
+_MOST_LOOKS = 512
 TONES: dict[str, str] = {tone: tone for tone in get_args(Tone)}
 EDGES = {
     "": "lines",
@@ -54,10 +59,19 @@ class Band:
     taken: str
 
 
-def band(situation: Situation) -> Band:
-    """The band for the selection of a page."""
-    sheet, cell = situation.sheet, situation.active
-    look = look_at(sheet, cell)
+def band(situation: Situation) -> Markup:
+    """The band for the selection of a page, as it is drawn."""
+    look = look_at(situation.sheet, situation.active)
+    return _drawn(look, situation.state.look_taken.partition(" ")[2])
+
+
+@lru_cache(_MOST_LOOKS)
+def _drawn(look: Look, taken: str) -> Markup:
+    """The band of a look, drawn once: most cells of a sheet look alike."""
+    return Markup(fragment("band.html", band=_band(look, taken)))
+
+
+def _band(look: Look, taken: str) -> Band:
     codes = dict.fromkeys((*USUAL, *filter(None, [currency_of(look.form)])))
     return Band(
         look,
@@ -68,7 +82,7 @@ def band(situation: Situation) -> Band:
         TONES | {"none": "text tone"},
         TONES | {"none": "ground"},
         EDGES,
-        situation.state.look_taken.partition(" ")[2],
+        taken,
     )
 
 
