@@ -47,7 +47,7 @@ def run(folder: Path, seconds: float) -> str:
     worst = statistics.quantiles(took, n=100)[-1]
     return (
         f"{PEOPLE} people, {len(took)} answers, none lost, median {median * 1000:.0f} ms"
-        f" ({median / bare:.1f} bare round trips of {bare * 1000:.1f} ms, {ASKED:.0f} are asked for),"
+        f" ({median / bare:.1f} bare round trips of {bare * 1000:.1f} ms; asked: {ASKED:.0f}),"
         f" one in a hundred took {worst * 1000:.0f} ms or more"
     )
 
