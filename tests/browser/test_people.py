@@ -47,8 +47,10 @@ def hand_out(page):
     page.get_by_label("title").fill("Monday")
     page.get_by_label("its link, or codes of drills").fill("lock-2-1, predict-2-5")
     page.get_by_role("button", name="Hand it out").first.click()
+    expect(page.get_by_role("link", name="Monday")).to_be_visible()
     page.get_by_label("each member gets a copy of").select_option(label="Hut supplies")
     page.get_by_role("button", name="Hand it out").last.click()
+    expect(page.get_by_role("link", name="Hut supplies")).to_be_visible()
 
 
 def test_a_group_from_its_code_to_what_was_mistaken(come_in):
@@ -77,6 +79,7 @@ def test_a_group_from_its_code_to_what_was_mistaken(come_in):
     expect(ben.locator("#active-cell")).to_be_attached()
     ben.goto("/groups/1")
     ben.get_by_role("button", name="Hand it in").click()
+    expect(ben.get_by_role("button", name="Take it back")).to_be_visible()
     ada.reload()
     row = ada.get_by_role("row", name="Ben")
     expect(row).to_contain_text("1 of 2 right")
@@ -110,6 +113,7 @@ def test_a_link_shares_a_workbook(come_in):
     ben.get_by_role("button", name="Copy it to my workbooks").click()
     expect(ben.locator("#active-cell")).to_be_attached()
     ben.get_by_role("link", name="Ben", exact=True).click()
+    expect(ben.get_by_role("heading", name="Ben")).to_be_visible()
     assert violations(ben) == []
     ben.get_by_role("button", name="Sign out").click()
     expect(ben.get_by_role("heading", name="Sign in")).to_be_visible()
