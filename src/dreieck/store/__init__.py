@@ -5,7 +5,7 @@ from dreieck.store.groups import Group, Groups, Handout, Share
 from dreieck.store.library import Library, Listed, Losses, NewSheet
 from dreieck.store.lock import BusyError, all_locked
 from dreieck.store.open_workbook import OpenWorkbook, OutOfDate
-from dreieck.store.people import People, Person
+from dreieck.store.people import People, Person, name_key
 from dreieck.store.practised import Answered, Practised, Taking
 from dreieck.store.tables import NOBODY
 
@@ -30,4 +30,5 @@ __all__ = [
     "StoreError",
     "Taking",
     "all_locked",
+    "name_key",
 ]

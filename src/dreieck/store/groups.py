@@ -61,6 +61,13 @@ class Group:
     handouts: tuple[Handout, ...]
     leads: bool
 
+    def handout(self, id: int) -> Handout:
+        """Something that was handed out to it. Raises KeyError."""
+        found = next((each for each in self.handouts if each.id == id), None)
+        if found is None:
+            raise KeyError(id)
+        return found
+
 
 @dataclass(frozen=True)
 class Copied:
@@ -144,11 +151,6 @@ class Groups:
             raise KeyError(id)
         return group
 
-    def remove(self, leader: int, id: int, person: int) -> None:
-        """Take somebody out of a group. Raises KeyError."""
-        self.led(leader, id)
-        self.leave(person, id)
-
     def leave(self, person: int, id: int) -> None:
         """Leave a group."""
         with self._database.session() as session:
@@ -181,18 +183,10 @@ class Groups:
 
     def take_back(self, leader: int, id: int, handout: int) -> None:
         """Take back what was handed out. Raises KeyError."""
-        self.handout(leader, id, handout, leads=True)
+        self.led(leader, id).handout(handout)
         with self._database.session() as session:
             session.delete(session.get(HandoutRow, handout))
             session.commit()
-
-    def handout(self, person: int, id: int, handout: int, *, leads: bool = False) -> Handout:
-        """Something handed out to a group that somebody leads or is in. Raises KeyError."""
-        group = self.led(person, id) if leads else self.group(person, id)
-        found = next((each for each in group.handouts if each.id == handout), None)
-        if found is None:
-            raise KeyError(handout)
-        return found
 
     def copied(self, handout: int) -> dict[int, Copied]:
         """The copies of a workbook that was handed out, by person."""

@@ -60,7 +60,7 @@ class People:
         check_passphrase(name, passphrase)
         with self._busy:
             hashed = self._hasher.hash(passphrase)
-        row = PersonRow(name=name, key=_key(name), hash=hashed)
+        row = PersonRow(name=name, key=name_key(name), hash=hashed)
         with self._database.session() as session:
             try:
                 session.add(row)
@@ -71,7 +71,7 @@ class People:
 
     def sign_in(self, name: str, passphrase: str) -> Person | None:
         """Who has this name and passphrase; None where nobody has."""
-        key = _key(" ".join(name.split()))
+        key = name_key(name)
         with self._database.session() as session:
             row = session.exec(select(PersonRow).where(PersonRow.key == key)).first()
         hashed = row.hash if row else self._nobody
@@ -119,9 +119,9 @@ def checked_person(name: str) -> str:
     return name
 
 
-def _key(name: str) -> str:
-    """A name as it is compared: without case, and however its letters are put together."""
-    return normalize("NFKC", name).casefold()
+def name_key(name: str) -> str:
+    """A name as it is compared: without case, spaced anyhow, its letters put together anyhow."""
+    return " ".join(normalize("NFKC", name).casefold().split())
 
 
 def check_passphrase(name: str, passphrase: str) -> None:

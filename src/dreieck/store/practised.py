@@ -3,7 +3,7 @@
 from __future__ import annotations
 
 import json
-from collections.abc import Iterable
+from collections.abc import Sequence
 from dataclasses import asdict, dataclass
 from datetime import UTC, datetime
 
@@ -127,24 +127,31 @@ class Practised:
             row = session.get(TakingRow, id)
             if row is None or row.person != person:
                 raise KeyError(id)
-            return _taking(session, row)
+            return _takings(session, [row])[0]
 
-    def takings(self, person: int) -> list[Taking]:
-        """The sets that somebody began, the last one first."""
+    def begun(self, person: int, handout: int) -> int | None:
+        """The set that somebody began of something handed out; None where they did not yet."""
+        with self._database.session() as session:
+            owned = TakingRow.person == person, TakingRow.handout == handout
+            last = select(TakingRow.id).where(*owned).order_by(col(TakingRow.id).desc())
+            return session.exec(last).first()
+
+    def takings(self, person: int, most: int = _MAX_LISTED) -> list[Taking]:
+        """The sets that somebody began, the last one first, so many at the most."""
         with self._database.session() as session:
             rows = session.exec(
                 select(TakingRow)
                 .where(TakingRow.person == person)
                 .order_by(col(TakingRow.id).desc())
-                .limit(_MAX_LISTED)
+                .limit(most)
             ).all()
-            return [_taking(session, row) for row in rows]
+            return _takings(session, rows)
 
     def handed_in(self, handout: int) -> list[Taking]:
         """What the members of a group did with something handed out."""
         with self._database.session() as session:
             rows = session.exec(select(TakingRow).where(TakingRow.handout == handout)).all()
-            return [_taking(session, row) for row in rows]
+            return _takings(session, rows)
 
 
 def _mastery(row: MasteryRow) -> Mastery:
@@ -173,23 +180,34 @@ def _finish(session: Session, taking: int) -> None:
     """Mark a set as finished when all of it is answered."""
     row = session.get(TakingRow, taking)
     assert row is not None
-    answered = {each.code for each in _answers(session, taking)}
+    owned = AnswerRow.person == row.person, AnswerRow.taking == taking
+    answered = {*session.exec(select(AnswerRow.code).where(*owned))}
     if not row.finished and answered >= {*row.codes.split()}:
         row.finished = now()
 
 
-def _answers(session: Session, taking: int) -> Iterable[AnswerRow]:
-    return session.exec(select(AnswerRow).where(AnswerRow.taking == taking))
-
-
-def _taking(session: Session, row: TakingRow) -> Taking:
-    assert row.id is not None
-    answers = tuple(
-        Answered(
-            each.code, _skill(each.skill), each.is_right, each.hints, each.mistake,
-            Given(**json.loads(each.given)), each.at,
+def _takings(session: Session, rows: Sequence[TakingRow]) -> list[Taking]:
+    """Sets that were begun, with their answers, which are read at once."""
+    wanted = (
+        select(AnswerRow)
+        .where(
+            col(AnswerRow.person).in_({row.person for row in rows}),
+            col(AnswerRow.taking).in_({row.id for row in rows}),
         )
-        for each in _answers(session, row.id)
-    )  # fmt: skip
+        .order_by(col(AnswerRow.id))
+    )
+    answers: dict[int | None, list[Answered]] = {row.id: [] for row in rows}
+    for each in session.exec(wanted):
+        answers[each.taking].append(
+            Answered(
+                each.code, _skill(each.skill), each.is_right, each.hints, each.mistake,
+                Given(**json.loads(each.given)), each.at,
+            )
+        )  # fmt: skip
+    return [_taking(row, answers[row.id]) for row in rows]
+
+
+def _taking(row: TakingRow, answers: list[Answered]) -> Taking:
+    assert row.id is not None
     drills = DrillSet.of(row.title, row.codes.split(), is_test=row.is_test)
-    return Taking(row.id, row.person, row.handout, drills, row.begun, row.finished, answers)
+    return Taking(row.id, row.person, row.handout, drills, row.begun, row.finished, tuple(answers))

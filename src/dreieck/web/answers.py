@@ -68,8 +68,14 @@ def fragment(name: str, **context: Any) -> str:
     return templates.get_template(name).render(context)
 
 
-def _person(request: Request) -> int:
+def signed_in(request: Request) -> Person | None:
+    """Who is signed in, where people are."""
     person: Person | None = getattr(request.state, "person", None)
+    return person
+
+
+def _person(request: Request) -> int:
+    person = signed_in(request)
     return person.id if person else NOBODY
 
 

@@ -16,7 +16,7 @@ from dreieck.store import Database, Groups, Library, People, Practised, StoreErr
 from dreieck.web import errors, gate
 from dreieck.web.answers import templates
 from dreieck.web.api import routes as api
-from dreieck.web.gate import Gate, Keyring
+from dreieck.web.gate import Gate, Keyring, SignInTries
 from dreieck.web.incoming import Incoming
 from dreieck.web.pages import ENTRIES, ROUTERS
 from dreieck.web.security import Guard
@@ -65,6 +65,7 @@ def create_app(settings: Settings) -> FastAPI:
     app.state.practised = Practised(database)
     app.state.people = People(database) if settings.people else None
     app.state.groups = Groups(database)
+    app.state.sign_in_tries = SignInTries()
     app.state.drawn = Drawn()
     app.state.sources = settings.sources
     app.state.incoming = Incoming()

@@ -10,6 +10,7 @@ from dreieck.core.formula import Shape
 from dreieck.core.formula.reference import reads_on
 from dreieck.core.formula.shift import tag
 from dreieck.core.grid import AXES, Area, Axis, Cell
+from dreieck.core.practice.misreading import differing, read_instead
 from dreieck.core.practice.question import Question
 from dreieck.core.sheet.sheet import Sheet
 from dreieck.core.values import Error
@@ -23,7 +24,7 @@ _ROW, _ROW_OF_BOTH = 36.0, 52.0
 _BESIDE_NUMBERS, _BESIDE_FORMULAS = 0.15, 0.92
 """Where ties run in the cells: numbers stand on the right, formulas on the left."""
 _ROOM, _ROOM_OF_VALUES = 26, 10
-SMALL = (9, 18)
+_SMALL = (9, 18)
 """Sheets of so many columns and rows are shown as a whole."""
 
 
@@ -157,10 +158,17 @@ def drill_grids(
     return grids
 
 
+def whole_if_small(sheet: Sheet) -> list[Area]:
+    """All of a sheet that is small enough to be shown, else nothing."""
+    used = sheet.used()
+    if used is None or used.width > _SMALL[0] or used.height > _SMALL[1]:
+        return []
+    return [Area(1, 1, used.right, used.bottom)]
+
+
 def _cut(shown: _Shown, sheet: Sheet, used: Area) -> list[Area]:
     """What is shown of another sheet: all of a small one, and what is read there."""
-    small = used.width <= SMALL[0] and used.height <= SMALL[1]
-    found = [Area(1, 1, used.right, used.bottom)] if small else []
+    found = whole_if_small(sheet)
     exercise, figure = shown.question.exercise, shown.figure
     ends = [(exercise.shape, exercise.start), (exercise.shape, shown.question.landing)]
     if figure and figure.given:
@@ -278,7 +286,7 @@ def _lines(frame: Frame, question: Question, sheet: Sheet, figure: Figure) -> Li
     exercise, landing = question.exercise, figure.landing
     is_home = sheet.name == exercise.sheet_name
     drawn = Lines()
-    differ = _differing(figure)
+    differ = differing(figure.right, figure.given, landing) if figure.given else []
     for letter, number in enumerate(figure.right.distinct):
         reference = figure.right.references[number]
         one, two = reference.area(exercise.start), reference.area(landing)
@@ -304,28 +312,13 @@ def _draw_count(frame: Frame, drawn: Lines, mark: Counted) -> None:
         drawn.counts.append((right - 9, top + 9, mark.count))
 
 
-def _differing(figure: Figure) -> set[int]:
-    """The references of the right formula that the given one reads elsewhere."""
-    right, given = figure.right, figure.given
-    if given is None or len(given.references) != len(right.references):
-        return set()
-    at = figure.landing
-    return {
-        n for n in right.distinct if right.references[n].area(at) != given.references[n].area(at)
-    }
-
-
 def _draw_given(
     frame: Frame, drawn: Lines, figure: Figure, sheet: Sheet, *, is_home: bool
 ) -> None:
     """Frames around what the learner's formula reads in the landing, and lines there."""
     assert figure.given is not None
-    meant = {(each.sheet, each.area(figure.landing)) for each in figure.right.references}
-    for number in figure.given.distinct:
-        reference = figure.given.references[number]
-        area = reference.area(figure.landing)
-        here = reads_on(reference, sheet.name) if reference.sheet else is_home
-        if not area or not here or (reference.sheet, area) in meant:
+    for reference, area in read_instead(figure.right, figure.given, figure.landing):
+        if not (reads_on(reference, sheet.name) if reference.sheet else is_home):
             continue
         left, top, right, bottom = frame.box(area)
         if right - left > 2 and bottom - top > 2:

@@ -27,6 +27,8 @@ COOKIE = "dreieck_key"
 MAX_AGE = 30 * 24 * 3600
 """So many seconds a browser stays signed in."""
 _FREE_TRIES = 3
+_FROM_ONE_PLACE = 40
+"""So many wrong tries to sign in are free from one address: a whole class may sit behind it."""
 _LONGEST_PAUSE = 60.0
 _MAX_CLIENTS = 1_000
 _OPEN = re.compile(r"/(key(/.*)?|static/.*|healthz)")
@@ -61,6 +63,14 @@ class Tries:
     def right(self, client: str) -> None:
         """The client knows the key."""
         self._wrong.pop(client, None)
+
+
+class SignInTries:
+    """Wrong tries to sign in, where people do: by name and by address."""
+
+    def __init__(self) -> None:
+        self.by_name = Tries()
+        self.by_place = Tries(_FROM_ONE_PLACE)
 
 
 class Keyring:

@@ -6,7 +6,7 @@ question with other numbers.
 
 from __future__ import annotations
 
-from collections.abc import Callable, Iterator
+from collections.abc import Callable
 from dataclasses import replace
 from functools import cache
 from itertools import product
@@ -14,7 +14,7 @@ from random import Random
 from typing import NamedTuple
 
 from dreieck.core.practice.asking import lock, write
-from dreieck.core.practice.codes import MAX_SEED, Code
+from dreieck.core.practice.codes import LEVELS, MAX_SEED, Code
 from dreieck.core.practice.exercise import Exercise
 from dreieck.core.practice.explaining import drawing, sentence
 from dreieck.core.practice.faults import (
@@ -175,7 +175,7 @@ def _index(skill: SkillKey, level: int) -> tuple[tuple[str, int], ...]:
 
 def code_for(rng: Random, skill: SkillKey, level: int) -> Code:
     """A code of a question that trains a skill; where a level has none, one of another."""
-    near = sorted((1, 2, 3), key=lambda each: (abs(each - level), each))
+    near = sorted(LEVELS, key=lambda each: (abs(each - level), each))
     level = next(each for each in near if _index(skill, each))
     kind, number = rng.choice(_index(skill, level))
     return _seeded(rng, kind, level, number)
@@ -183,12 +183,18 @@ def code_for(rng: Random, skill: SkillKey, level: int) -> Code:
 
 def code_of_cause(rng: Random, cause: str) -> Code | None:
     """A code of a question about a fill with a mistake of this cause; None where there is none."""
-    for level in (1, 2, 3):
+    found = _first_of_cause(cause)
+    return _seeded(rng, "find", *found) if found else None
+
+
+@cache
+def _first_of_cause(cause: str) -> tuple[int, int] | None:
+    """The lowest level of faults with this cause, and the number of the variant there."""
+    for level in LEVELS:
         for number in range(len(variants("find", level))):
-            code = Code("find", level, number)
-            planted = question(code).planted
+            planted = question(Code("find", level, number)).planted
             if planted and planted.cause == cause:
-                return _seeded(rng, "find", level, number)
+                return level, number
     return None
 
 
@@ -204,17 +210,21 @@ def again(code: Code) -> Code:
     return replace(code, seed=seed if seed <= MAX_SEED else seed % count)
 
 
-def drawn(code: Code) -> Iterator[Question]:
-    """The questions that the seed of a code leads to, as often as numbers are drawn."""
+def skill_of(code: Code) -> SkillKey:
+    """What the question of a code trains."""
+    return _variant(code).skill
+
+
+def _variant(code: Code) -> Variant:
     options = variants(code.kind, code.level)
-    variant = options[code.seed % len(options)]
-    rng = Random(code.text)
-    for _ in range(_MOST_DRAWN):
-        question = variant.ask(rng, variant.table(rng))
-        if question is not None:
-            yield question
+    return options[code.seed % len(options)]
 
 
 def question(code: Code) -> Question:
     """The question of a code: always the same one."""
-    return next(drawn(code))
+    variant, rng = _variant(code), Random(code.text)
+    for _ in range(_MOST_DRAWN):
+        found = variant.ask(rng, variant.table(rng))
+        if found is not None:
+            return found
+    raise LookupError(f"{code.text} leads to no question")

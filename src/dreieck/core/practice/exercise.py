@@ -17,7 +17,7 @@ from dreieck.core.sheet.sheet import Sheet
 from dreieck.core.sheet.workbook import Workbook
 from dreieck.core.values import Error, Value
 
-NEARLY = 1e-9
+_NEARLY = 1e-9
 """Values that differ by less of themselves count as equal."""
 _FACTORS = (1.25, 0.5, 3.0, 1.75, 0.25, 2.5, 1.5)
 
@@ -137,7 +137,7 @@ def _filled(exercise: Exercise, calculation: Calculation, shape: Shape) -> Calcu
 def alike(one: Value, other: Value) -> bool:
     """Whether two values are the same but for the last digits of a calculation."""
     if isinstance(one, float) and isinstance(other, float):
-        return abs(one - other) <= NEARLY * max(abs(one), abs(other))
+        return abs(one - other) <= _NEARLY * max(abs(one), abs(other))
     if isinstance(one, Error) and isinstance(other, Error):
         return one.code == other.code
     return type(one) is type(other) and one == other

@@ -7,7 +7,7 @@ from dataclasses import dataclass
 from random import Random
 
 from dreieck.core.formula import Shape
-from dreieck.core.formula.locks import axes, lock_of, with_lock
+from dreieck.core.formula.locks import Lock, axes, lock_of, with_lock
 from dreieck.core.formula.reference import RangeReference, Reference
 from dreieck.core.grid import Axis, Cell
 from dreieck.core.practice.exercise import Exercise, alike
@@ -75,27 +75,27 @@ def _in_one(exercise: Exercise, cause: str, at: Cell, content: Content) -> Plant
     return Planted(cause, contents | {at: content}, at)
 
 
-def slid(rng: Random, exercise: Exercise) -> Planted | None:
-    """The reference in question is not locked at all, or its list is not."""
+def _holding(exercise: Exercise, hold: Lock) -> Shape:
+    """The right formula, but for the reference in question, which does the same on all axes."""
 
-    def free(reference: Reference) -> Reference:
+    def held(reference: Reference) -> Reference:
         for axis in axes(reference):
-            reference = with_lock(reference, exercise.start, axis, "moves")
+            reference = with_lock(reference, exercise.start, axis, hold)
         return reference
 
+    return _relocked(exercise, held)
+
+
+def slid(rng: Random, exercise: Exercise) -> Planted | None:
+    """The reference in question is not locked at all, or its list is not."""
     searched = isinstance(exercise.shape.references[exercise.number], RangeReference)
-    return _over_all(exercise, "list-slid" if searched else "slid", _relocked(exercise, free))
+    cause = "list-slid" if searched else "slid"
+    return _over_all(exercise, cause, _holding(exercise, "moves"))
 
 
 def all_locked(rng: Random, exercise: Exercise) -> Planted | None:
     """The reference in question is locked, though it should go along."""
-
-    def locked(reference: Reference) -> Reference:
-        for axis in axes(reference):
-            reference = with_lock(reference, exercise.start, axis, "stays")
-        return reference
-
-    return _over_all(exercise, "all-locked", _relocked(exercise, locked))
+    return _over_all(exercise, "all-locked", _holding(exercise, "stays"))
 
 
 def wrong_way(rng: Random, exercise: Exercise) -> Planted | None:

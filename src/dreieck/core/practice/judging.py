@@ -10,6 +10,7 @@ from dreieck.core.exceptions import DreieckError
 from dreieck.core.formula import Shape, tree
 from dreieck.core.grid import AXES, Area, Cell
 from dreieck.core.practice.exercise import Exercise
+from dreieck.core.practice.misreading import differing
 from dreieck.core.practice.question import CHOSEN, TYPED, Choice, Question
 from dreieck.core.practice.saying import all_read, moved_said, read_said
 from dreieck.core.sheet.content import Unreadable
@@ -123,7 +124,7 @@ def _cell(given: Given, missing: str) -> Cell:
 
 def _typed(question: Question, given: Given) -> Verdict:
     exercise = question.exercise
-    shape = read_formula(exercise, given.formula, exercise.start)
+    shape = _read_formula(exercise, given.formula, exercise.start)
     verdict = _of_formula(question, shape, exercise.start)
     if verdict:
         return verdict
@@ -131,7 +132,7 @@ def _typed(question: Question, given: Given) -> Verdict:
     return Verdict(True, moves(exercise, landing), landing, exercise.shape)
 
 
-def read_formula(exercise: Exercise, text: str, at: Cell) -> Shape:
+def _read_formula(exercise: Exercise, text: str, at: Cell) -> Shape:
     """A formula that was typed for a cell. Raises DreieckError where it is none."""
     text = text.strip()
     if len(text) > MAX_TYPED:
@@ -237,7 +238,7 @@ def _found(question: Question, given: Given) -> Verdict:
     assert planted is not None
     pointed = _cell(given, "Point at the first landing with a wrong value first.")
     choice = _choice(question, given)
-    shape = read_formula(exercise, given.formula, planted.first)
+    shape = _read_formula(exercise, given.formula, planted.first)
     cause = question.choices[question.right].text
     now = planted.contents[planted.first]
     stands = now if isinstance(now, Shape) else None
@@ -277,13 +278,8 @@ def _stands_now(exercise: Exercise, first: Cell, stands: Shape | None) -> str:
 def moves(exercise: Exercise, landing: Cell, other: Shape | None = None) -> tuple[str, ...]:
     """What becomes of the references: of all, or of those that another formula reads elsewhere."""
     shape, start = exercise.shape, exercise.start
-    numbers = list(shape.distinct)
-    if other and len(other.references) == len(shape.references):
-        numbers = [
-            n
-            for n in numbers
-            if other.references[n].area(landing) != shape.references[n].area(landing)
-        ] or numbers
+    elsewhere = differing(shape, other, landing) if other else []
+    numbers = elsewhere or shape.distinct
     said = [moved_said(shape, number, start, landing) for number in numbers]
     names = sorted(read_names(shape))
     if names:

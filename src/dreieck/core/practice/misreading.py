@@ -8,7 +8,7 @@ from itertools import product
 from dreieck.core.formula import Shape
 from dreieck.core.formula.locks import Lock, axes, with_lock
 from dreieck.core.formula.reference import CellReference, Reference
-from dreieck.core.grid import AXES, Cell
+from dreieck.core.grid import AXES, Area, Cell
 from dreieck.core.practice.exercise import Exercise
 
 _HOLDS: tuple[Lock, ...] = ("moves", "stays", "first", "last")
@@ -61,6 +61,27 @@ def _signed_as(other: Shape, shape: Shape, start: Cell, landing: Cell) -> Shape:
             signed = read.with_locks(landing, reference.corners(start))
             other = other.with_reference(number, signed)
     return other
+
+
+def differing(right: Shape, given: Shape, at: Cell) -> list[int]:
+    """The references of a formula that another one, built like it, reads elsewhere in a cell."""
+    if len(given.references) != len(right.references):
+        return []
+    return [
+        number
+        for number in right.distinct
+        if right.references[number].area(at) != given.references[number].area(at)
+    ]
+
+
+def read_instead(right: Shape, given: Shape, at: Cell) -> Iterator[tuple[Reference, Area]]:
+    """What a given formula reads in a cell, and the right one does not."""
+    meant = {(each.sheet, each.area(at)) for each in right.references}
+    for number in given.distinct:
+        reference = given.references[number]
+        area = reference.area(at)
+        if area and (reference.sheet, area) not in meant:
+            yield reference, area
 
 
 def reads(shape: Shape, at: Cell) -> tuple[object, ...]:

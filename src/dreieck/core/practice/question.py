@@ -2,8 +2,7 @@
 
 from __future__ import annotations
 
-from collections.abc import Sequence
-from dataclasses import dataclass, replace
+from dataclasses import dataclass
 from functools import cached_property
 from typing import Literal
 
@@ -76,7 +75,3 @@ class Question:
     def right(self) -> int:
         """The number of the right choice."""
         return next(n for n, choice in enumerate(self.choices) if choice.is_right)
-
-    def with_choices(self, choices: Sequence[Choice]) -> Question:
-        """The same question with answers to choose from."""
-        return replace(self, choices=tuple(choices))

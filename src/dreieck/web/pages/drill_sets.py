@@ -9,7 +9,7 @@ from fastapi import APIRouter, Form, HTTPException, Query, Request, UploadFile
 from starlette.responses import RedirectResponse, Response
 
 from dreieck.core.exceptions import DreieckError
-from dreieck.core.practice.catalogue import again, question
+from dreieck.core.practice.catalogue import again, question, skill_of
 from dreieck.core.practice.codes import KINDS, Code
 from dreieck.core.practice.judging import MISTAKES, Verdict, judge
 from dreieck.core.practice.question import Question
@@ -24,8 +24,8 @@ from dreieck.files.drills import (
     set_text,
     signed,
 )
-from dreieck.store import Person, Practised, Taking
-from dreieck.web.answers import RowNumber, TheForm, ThePerson, ThePractised, page
+from dreieck.store import Practised, Taking
+from dreieck.web.answers import RowNumber, TheForm, ThePerson, ThePractised, page, signed_in
 from dreieck.web.practice.drill import Answer, Where, answer_page, drill_page
 
 router = APIRouter(include_in_schema=False)
@@ -57,7 +57,7 @@ def described(drills: DrillSet) -> list[tuple[str, str, str]]:
         (
             code.text,
             f"{KINDS[code.kind][0]}, level {code.level}",
-            SKILLS[question(code).skill].name,
+            SKILLS[skill_of(code)].name,
         )
         for code in drills.codes
     ]
@@ -167,7 +167,7 @@ def result(
 
 def _name(request: Request) -> str:
     """The name of who is signed in, where people are."""
-    person: Person | None = getattr(request.state, "person", None)
+    person = signed_in(request)
     return person.name if person else ""
 
 

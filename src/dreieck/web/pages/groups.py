@@ -3,6 +3,8 @@
 from __future__ import annotations
 
 from collections import Counter
+from collections.abc import Iterator
+from contextlib import contextmanager
 from typing import Annotated, Any
 from urllib.parse import parse_qs, urlsplit
 
@@ -38,20 +40,23 @@ def _not_there() -> HTTPException:
     return HTTPException(404, "There is no such group or handout among yours.")
 
 
+@contextmanager
+def _theirs() -> Iterator[None]:
+    """What is not theirs is not there."""
+    try:
+        yield
+    except KeyError:
+        raise _not_there() from None
+
+
 def _group(groups: Groups, person: int, id: int, *, leads: bool = False) -> Group:
-    try:
+    with _theirs():
         return groups.led(person, id) if leads else groups.group(person, id)
-    except KeyError:
-        raise _not_there() from None
 
 
-def _handout(
-    groups: Groups, person: int, id: int, handout: int, *, leads: bool = False
-) -> Handout:
-    try:
-        return groups.handout(person, id, handout, leads=leads)
-    except KeyError:
-        raise _not_there() from None
+def _handout(group: Group, id: int) -> Handout:
+    with _theirs():
+        return group.handout(id)
 
 
 @router.get("/groups")
@@ -188,8 +193,8 @@ def remove(
 @router.post("/groups/{group_id}/delete")
 def delete(group_id: RowNumber, person: ThePerson, groups: TheGroups) -> Response:
     """Delete a group."""
-    _group(groups, person, group_id, leads=True)
-    groups.delete(person, group_id)
+    with _theirs():
+        groups.delete(person, group_id)
     return RedirectResponse("/groups", 303)
 
 
@@ -198,8 +203,8 @@ def take_back(
     group_id: RowNumber, handout_id: RowNumber, person: ThePerson, groups: TheGroups
 ) -> Response:
     """Take back what was handed out."""
-    _handout(groups, person, group_id, handout_id, leads=True)
-    groups.take_back(person, group_id, handout_id)
+    with _theirs():
+        groups.take_back(person, group_id, handout_id)
     return RedirectResponse(f"/groups/{group_id}", 303)
 
 
@@ -214,12 +219,13 @@ def begin(
     library: TheLibrary,
 ) -> Response:
     """Begin a set that was handed out, or take a copy of a workbook; or go on with it."""
-    handout = _handout(groups, person, group_id, handout_id)
+    handout = _handout(_group(groups, person, group_id), handout_id)
     if handout.drills:
-        begun = [each for each in practised.takings(person) if each.handout == handout_id]
-        number = begun[0].id if begun else practised.begin(person, handout.drills, handout_id)
-        return RedirectResponse(f"/practice/sets/{number}/result" if begun else
-                                f"/practice/sets/{number}/1", 303)  # fmt: skip
+        begun = practised.begun(person, handout_id)
+        if begun is not None:
+            return RedirectResponse(f"/practice/sets/{begun}/result", 303)
+        made = practised.begin(person, handout.drills, handout_id)
+        return RedirectResponse(f"/practice/sets/{made}/1", 303)
     known = groups.copied(handout_id).get(person)
     if known is None:
         if not handout.workbook:
@@ -240,7 +246,7 @@ def hand_in(
     done: Annotated[str, Form(max_length=10)] = "yes",
 ) -> Response:
     """Hand one's copy in, or take it back."""
-    _handout(groups, person, group_id, handout_id)
+    _handout(_group(groups, person, group_id), handout_id)
     try:
         groups.hand_in(handout_id, person, is_done=done == "yes")
     except KeyError:
@@ -259,7 +265,7 @@ def handout(
 ) -> Response:
     """Who handed in what, and which kinds of mistake are common."""
     group = _group(groups, person, group_id, leads=True)
-    found = _handout(groups, person, group_id, handout_id, leads=True)
+    found = _handout(group, handout_id)
     members = {each.id: each.name for each in group.members}
     if found.drills is None:
         copies = [each for each in groups.copied(handout_id).values() if each.person in members]
@@ -310,7 +316,7 @@ def drill(
 ) -> Response:
     """The answers of a group to one drill, drawn over its table."""
     group = _group(groups, person, group_id, leads=True)
-    found = _handout(groups, person, group_id, handout_id, leads=True)
+    found = _handout(group, handout_id)
     if found.drills is None or not 1 <= place <= len(found.drills.codes):
         raise _not_there()
     code = found.drills.codes[place - 1]
@@ -341,7 +347,7 @@ def read_copy(
 ) -> Response:
     """A copy that a member handed in, to read."""
     group = _group(groups, person, group_id, leads=True)
-    _handout(groups, person, group_id, handout_id, leads=True)
+    _handout(group, handout_id)
     copy = groups.copied(handout_id).get(member)
     name = next((each.name for each in group.members if each.id == member), None)
     if copy is None or not copy.is_done or name is None:

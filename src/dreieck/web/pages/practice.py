@@ -22,6 +22,7 @@ from dreieck.web.pages.drill_sets import link
 router = APIRouter(include_in_schema=False)
 ENTRY = Entry(8, "practice", "Practice", "/practice?of={workbook}")
 _CHANCE = SystemRandom()
+_MOST_TAKINGS = 8
 
 
 @router.get("/practice")
@@ -41,7 +42,7 @@ def practice(
         in_row=mastery.IN_ROW,
         kinds=KINDS,
         levels=LEVELS,
-        takings=practised.takings(person)[:8],
+        takings=practised.takings(person, _MOST_TAKINGS),
         first=link(FIRST_TWELVE),
         seed=_CHANCE.randrange(10_000),
     )

@@ -9,14 +9,12 @@ from fastapi import APIRouter, Form, Request
 from starlette.responses import RedirectResponse, Response
 
 from dreieck.core.exceptions import DreieckError
-from dreieck.store import People, Person
+from dreieck.store import People, Person, name_key
 from dreieck.web.answers import ThePeople, ThePerson, page
-from dreieck.web.gate import Tries, wait_said
+from dreieck.web.gate import SignInTries, wait_said
 from dreieck.web.signed_in import COOKIE, MAX_AGE, cookie_of
 
 router = APIRouter(include_in_schema=False)
-_FROM_ONE_PLACE = 40
-"""So many wrong tries are free from one address: a whole class may sit behind it."""
 _LOCAL = re.compile(r"/([^/\\\s][^\s]{0,1000})?")
 
 Name = Annotated[str, Form(max_length=200)]
@@ -24,19 +22,8 @@ Passphrase = Annotated[str, Form(max_length=1_000)]
 To = Annotated[str, Form(max_length=1_100)]
 
 
-class SignInTries:
-    """Wrong tries to sign in, by name and by address."""
-
-    def __init__(self) -> None:
-        self.by_name = Tries()
-        self.by_place = Tries(_FROM_ONE_PLACE)
-
-
 def _tries(request: Request) -> SignInTries:
-    state = request.app.state
-    if not hasattr(state, "sign_in_tries"):
-        state.sign_in_tries = SignInTries()
-    tries: SignInTries = state.sign_in_tries
+    tries: SignInTries = request.app.state.sign_in_tries
     return tries
 
 
@@ -73,7 +60,7 @@ def sign_in(
 ) -> Response:
     """Sign in; after a few wrong tries one has to wait before the next."""
     tries = _tries(request)
-    asked_by = {tries.by_name: name.casefold(), tries.by_place: _place_of(request)}
+    asked_by = {tries.by_name: name_key(name), tries.by_place: _place_of(request)}
     if pause := max(each.pause(who) for each, who in asked_by.items()):
         return _page(request, to=to, problem=wait_said(pause), name=name, status=429)
     person = people.sign_in(name, passphrase)
@@ -132,10 +119,10 @@ def change(
     assert person is not None  # nobody comes here who is not signed in
     problem = ""
     tries = _tries(request).by_name
-    if pause := tries.pause(person.name.casefold()):
+    if pause := tries.pause(name_key(person.name)):
         problem = wait_said(pause)
     elif people.sign_in(person.name, old) is None:
-        tries.wrong(person.name.casefold())
+        tries.wrong(name_key(person.name))
         problem = "The old passphrase is not right."
     if not problem:
         try:

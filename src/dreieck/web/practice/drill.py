@@ -15,18 +15,18 @@ from dreieck.core.budget import WorkEnded
 from dreieck.core.exceptions import DreieckError
 from dreieck.core.formula.locks import Lock, axes
 from dreieck.core.formula.printer import reference_text
-from dreieck.core.formula.reference import CellReference
+from dreieck.core.formula.reference import CellReference, reads_on
 from dreieck.core.formula.shift import tag
 from dreieck.core.grid import AXES, Area, Axis
 from dreieck.core.practice import hints
 from dreieck.core.practice.asking import locked
 from dreieck.core.practice.judging import Given, Verdict, judge
 from dreieck.core.practice.own import around
-from dreieck.core.practice.question import CHOSEN, Question
+from dreieck.core.practice.question import Question
 from dreieck.core.practice.skills import SKILLS
 from dreieck.web.answers import page, whole_number
 from dreieck.web.colours import colour_of
-from dreieck.web.drill_grid import SMALL, DrillGrid, Figure, drill_grids
+from dreieck.web.drill_grid import DrillGrid, Figure, drill_grids, whole_if_small
 from dreieck.web.picture import Picture, picture
 from dreieck.web.turns import in_time
 
@@ -147,7 +147,6 @@ def drill_page(
         locked=locked(question.exercise, answer.picked) if question.form == "lock" else "",
         drawings=drawings,
         hints=_hints(question, steps),
-        is_chosen=question.form in CHOSEN,
         **context,
     )
 
@@ -180,10 +179,7 @@ def answer_page(
 
 def _grids(question: Question, figure: Figure | None, *, is_answered: bool) -> list[DrillGrid]:
     exercise = question.exercise
-    used = exercise.sheet.used()
-    areas = around(exercise, question.landing)
-    if used and used.width <= SMALL[0] and used.height <= SMALL[1]:
-        areas = [Area(1, 1, used.right, used.bottom), *areas]
+    areas = [*whole_if_small(exercise.sheet), *around(exercise, question.landing)]
     if figure and figure.given:
         areas += _near(figure, exercise.sheet_name)
     return drill_grids(question, areas, figure, is_answered=is_answered)
@@ -195,8 +191,7 @@ def _near(figure: Figure, sheet: str) -> list[Area]:
     found = []
     for reference in figure.given.references:
         area = reference.area(figure.landing)
-        own = reference.sheet is None or reference.sheet.casefold() == sheet.casefold()
-        if area and own and all(
+        if area and reads_on(reference, sheet) and all(
             abs(end - figure.landing.on(axis)) <= 14 for axis in AXES for end in area.on(axis)
         ):  # fmt: skip
             found.append(area)
@@ -238,10 +233,10 @@ def _drawings(question: Question) -> list[Picture]:
 
 def _hints(question: Question, steps: int) -> list[tuple[str, tuple[str, ...]]]:
     """The hints that were asked for, each with its heading."""
-    landing = question.landing.text
-    told = [
-        ("Which part moves", hints.which_part_moves(question)),
-        ("The drawing", (f"On the grid: what the start and {landing} should read.",)),
-        ("The answer", hints.answer(question)),
+    drawing = f"On the grid: what the start and {question.landing.text} should read."
+    told: list[tuple[str, Callable[[], tuple[str, ...]]]] = [
+        ("Which part moves", lambda: hints.which_part_moves(question)),
+        ("The drawing", lambda: (drawing,)),
+        ("The answer", lambda: hints.answer(question)),
     ]
-    return told[:steps]
+    return [(title, says()) for title, says in told[:steps]]

@@ -3,18 +3,18 @@
 from __future__ import annotations
 
 from collections import Counter
-from collections.abc import Iterable
 from dataclasses import dataclass
 
 from dreieck.core.calculate import text_at
 from dreieck.core.checking.findings import check_workbook
 from dreieck.core.exceptions import DreieckError
 from dreieck.core.grid import Area, Cell
-from dreieck.core.practice.judging import Verdict, judge
+from dreieck.core.practice.judging import Given, judge
+from dreieck.core.practice.misreading import read_instead
 from dreieck.core.practice.question import CHOSEN, Question
 from dreieck.core.sheet.sheet import Sheet
 from dreieck.store import Answered, OpenWorkbook
-from dreieck.web.drill_grid import Counted, DrillGrid, Figure, drill_grids
+from dreieck.web.drill_grid import Counted, DrillGrid, Figure, drill_grids, whole_if_small
 from dreieck.web.small_sheet import SmallSheet
 from dreieck.web.turns import in_time
 
@@ -26,8 +26,8 @@ _Key = tuple[str, Cell, str]
 
 
 @dataclass(frozen=True)
-class Given:
-    """An answer as it was given, and how often."""
+class Counting:
+    """An answer in words, and how often it was given."""
 
     text: str
     count: int
@@ -42,7 +42,7 @@ class Mistaken:
     asks: str
     count: int
     right: int
-    given: list[Given]
+    given: list[Counting]
     grids: list[DrillGrid]
 
 
@@ -53,19 +53,20 @@ def mistaken(question: Question, answers: list[Answered]) -> Mistaken:
 
 def _mistaken(question: Question, answers: list[Answered]) -> Mistaken:
     alike = Counter((each.given, each.is_right, each.mistake) for each in answers)
-    listed: list[Given] = []
+    listed: list[Counting] = []
     read: Counter[Area] = Counter()
     for (given, is_right, mistake), count in alike.most_common():
-        listed.append(Given(_said(question, given), count, is_right, mistake))
+        listed.append(Counting(_said(question, given), count, is_right, mistake))
         if not is_right:
             try:
                 verdict = judge(question, given)
             except DreieckError:
                 continue
-            for area in _misread(verdict):
-                read[area] += count
-    used = question.exercise.sheet.used()
-    areas = [question.exercise.target, *([Area(1, 1, used.right, used.bottom)] if used else [])]
+            if verdict.given:
+                for reference, area in read_instead(verdict.right, verdict.given, verdict.landing):
+                    if reference.sheet is None:
+                        read[area] += count
+    areas = [question.exercise.target, *whole_if_small(question.exercise.sheet)]
     figure = Figure(question.landing, question.exercise.shape)
     marks = [Counted(area, count) for area, count in read.most_common(_MOST_ANSWERS)]
     grids = drill_grids(question, areas, figure, is_answered=True, marks=marks)
@@ -73,30 +74,17 @@ def _mistaken(question: Question, answers: list[Answered]) -> Mistaken:
     return Mistaken(question.asks, len(answers), right, listed[:_MOST_ANSWERS], grids)
 
 
-def _said(question: Question, given: object) -> str:
+def _said(question: Question, given: Given) -> str:
     """An answer in words."""
-    choice = getattr(given, "choice", -1)
-    if question.form == "drawing" and 0 <= choice < len(question.choices):
-        here = question.choices[choice].here
-        return f"the drawing of {here.text(question.exercise.start) if here else ''}"
-    if question.form in CHOSEN and 0 <= choice < len(question.choices):
-        return question.choices[choice].text
-    parts = [getattr(given, "cell", ""), getattr(given, "formula", "")]
-    if question.planted and 0 <= choice < len(question.choices):
-        parts.insert(1, question.choices[choice].text)
+    chosen = None
+    if 0 <= given.choice < len(question.choices):
+        chosen = question.choices[given.choice]
+    if chosen and question.form in CHOSEN:
+        if question.form == "drawing" and chosen.here:
+            return f"the drawing of {chosen.here.text(question.exercise.start)}"
+        return chosen.text
+    parts = [given.cell, chosen.text if chosen and question.planted else "", given.formula]
     return "; ".join(part for part in parts if part)
-
-
-def _misread(verdict: Verdict) -> Iterable[Area]:
-    """The areas on the sheet of the fill that an answer reads, and the right one does not."""
-    if verdict.given is None:
-        return
-    meant = {(each.sheet, each.area(verdict.landing)) for each in verdict.right.references}
-    for number in verdict.given.distinct:
-        reference = verdict.given.references[number]
-        area = reference.area(verdict.landing)
-        if area and reference.sheet is None and (None, area) not in meant:
-            yield area
 
 
 @dataclass(frozen=True)
