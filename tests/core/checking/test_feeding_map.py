@@ -64,6 +64,13 @@ def test_every_cell_that_is_read_is_tied_to_who_reads_it(book):
                     assert feeders, (knot, cell)
 
 
+def test_an_entry_that_cannot_be_read_feeds_who_reads_it():
+    book = workbook(Loads={"B1": "=)", "C1": "=B1*2"})
+    assert told(feeding_map(Calculation(book))) == {
+        "Loads!B1": ("input", 0, {"Loads!C1"}), "Loads!C1": ("result", 1, set()),
+    }  # fmt: skip
+
+
 def test_areas_that_overlap_are_one_input():
     book = workbook(Loads={"A1": "1", "A2": "2", "A3": "3", "B1": "=SUM(A1:A2)", "C1": "=A2+A3"})
     found = feeding_map(Calculation(book)).knots

@@ -24,7 +24,8 @@ from dreieck.core.values import Error
 Sort = Literal["input", "unread", "block", "result", "loop"]
 MAX_KNOTS = 400
 """So many blocks are looked at."""
-_TYPED = (Kind.NUMBER, Kind.TEXT, Kind.LOGICAL)
+_TYPED = (Kind.NUMBER, Kind.TEXT, Kind.LOGICAL, Kind.UNREADABLE)
+"""What a person wrote that is no formula, or none that can be read."""
 
 
 @dataclass(frozen=True, slots=True)
