@@ -6,7 +6,6 @@ Each command imports what it needs when it runs, so that others start at once.
 from __future__ import annotations
 
 import sys
-from importlib.metadata import version
 from pathlib import Path
 from typing import TYPE_CHECKING, Annotated, Any
 
@@ -20,13 +19,20 @@ from dreieck.core.exceptions import DreieckError
 if TYPE_CHECKING:
     from dreieck.web.api.shift import CornerMove, ShiftAnswer
 
-app = typer.Typer(add_completion=False, no_args_is_help=True, pretty_exceptions_enable=False)
+app = typer.Typer(
+    add_completion=False,
+    no_args_is_help=True,
+    pretty_exceptions_enable=False,
+    rich_markup_mode=None,
+)
 
 _SHEET, _CELL = "Sheet", "ZZZ1000000"
 
 
 def _tell_version(asked: bool) -> None:
     if asked:
+        from importlib.metadata import version
+
         typer.echo(f"Dreieck {version('dreieck')}")
         raise typer.Exit
 

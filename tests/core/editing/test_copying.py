@@ -10,7 +10,7 @@ from tables import GRID, PRICES, WEEKS, apply, filled, values, workbook
 from dreieck.core.calculate import Calculation
 from dreieck.core.editing.copying import copy_text, pasted, pasted_text
 from dreieck.core.editing.cutting import cut_to
-from dreieck.core.editing.fill import alongside, can_count_on, plan_fill, stretched
+from dreieck.core.editing.fill import alongside, can_count_on, plan_fill
 from dreieck.core.exceptions import DreieckError, FillError
 from dreieck.core.grid import Area, Cell
 from dreieck.core.sheet.edits import SetCells
@@ -320,24 +320,3 @@ def test_what_a_fill_writes_over_is_told_row_by_row():
     made = workbook(Loads={"A1": "1", "C3": "x", "B4": "y", "B3": "1", "A3": "z"})
     fill = plan_fill(made, 1, Area.parse("A1"), Area.parse("A1:C4"))
     assert [cell.text for cell in fill.overwritten()] == ["A3", "C3", "B4"]
-
-
-@pytest.mark.parametrize(
-    ("source", "target", "changes", "stretched_to"),
-    [
-        ("B2:C3", "B2:C3", (1, 0), "B2:D3"),
-        ("B2:C3", "B2:C3", (-1, 0), "A2:C3"),
-        ("B2:C3", "B2:C3", (0, 1), "B2:C4"),
-        ("B2:C3", "B2:C3", (0, -1), "B1:C3"),
-        ("B2:C3", "B2:D3", (-1, 0), "B2:C3"),
-        ("B2:C3", "A2:C3", (1, 0), "B2:C3"),
-        ("B2:C3", "A2:C3", (-1, 0), "A2:C3"),
-        ("B2:C3", "B1:C3", (0, -1), "B1:C3"),
-        ("B2:C3", "B1:C3", (0, 1), "B2:C3"),
-        ("ZZZ2", "ZZZ2", (1, 0), "ZZZ2"),
-        ("A1000000", "A1000000", (0, 1), "A1000000"),
-    ],
-)
-def test_a_key_stretches_or_shrinks_a_rehearsal_by_one_line(source, target, changes, stretched_to):
-    found = stretched(Area.parse(source), Area.parse(target), *changes)
-    assert found.text == stretched_to

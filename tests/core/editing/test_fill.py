@@ -2,7 +2,7 @@ import pytest
 from tables import LOADS, values, workbook
 
 from dreieck.core.calculate import Calculation
-from dreieck.core.editing.fill import plan_fill, stretched
+from dreieck.core.editing.fill import plan_fill
 from dreieck.core.exceptions import FillError
 from dreieck.core.formula import Shape
 from dreieck.core.formula.shift import shift_log, tag
@@ -84,24 +84,6 @@ def test_a_fill_that_cannot_be_is_refused(source, target, says):
         planned(workbook(Loads={"C5": "1"}), source, target)
     with pytest.raises(FillError, match="leave the sheet"):
         plan_fill(workbook(Loads={}), 1, Area(1, 1, 1, 1), Area(0, 1, 3, 3))
-
-
-@pytest.mark.parametrize(
-    ("target", "columns", "rows", "expected"),
-    [
-        ("C5", 1, 0, "C5:D5"),
-        ("C5:D5", -1, 0, "C5"),
-        ("C5", -1, 0, "B5:C5"),
-        ("B5:C5", 1, 0, "C5"),
-        ("C5:D5", 0, 1, "C5:D6"),
-        ("C5:D6", 0, -1, "C5:D5"),
-        ("C4:C5", 0, -1, "C3:C5"),
-        ("C1:C5", 0, -1, "C1:C5"),
-    ],
-)
-def test_a_rehearsal_is_stretched_and_shrunk_by_the_same_keys(target, columns, rows, expected):
-    area = stretched(Area.parse("C5"), Area.parse(target), columns, rows)
-    assert area.text == expected
 
 
 def test_the_shift_log_tells_start_here_move_and_locks():

@@ -9,7 +9,7 @@ from typing import Literal, NamedTuple
 
 from dreieck.core.calculate import Calculation, look_of
 from dreieck.core.editing.entering import typed_down
-from dreieck.core.editing.fill import MAX_FILL, check_target
+from dreieck.core.editing.target import MAX_FILL, check_target
 from dreieck.core.exceptions import DreieckError
 from dreieck.core.formula import Shape
 from dreieck.core.grid import Area, Cell

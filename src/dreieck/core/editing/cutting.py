@@ -10,9 +10,9 @@ from collections.abc import Iterable, Iterator
 from dataclasses import dataclass
 
 from dreieck.core.calculate import Calculation
-from dreieck.core.editing.fill import check_target
 from dreieck.core.editing.following import followed, followed_besides, same_sheet
 from dreieck.core.editing.readers import MAX_MOVED_CELLS, readers_after, readers_of
+from dreieck.core.editing.target import check_target
 from dreieck.core.exceptions import DreieckError
 from dreieck.core.formula import Shape
 from dreieck.core.grid import Area, Cell

@@ -5,7 +5,6 @@ from __future__ import annotations
 from collections.abc import Iterable
 from itertools import islice
 
-from fastapi import APIRouter, HTTPException
 from pydantic import BaseModel, ConfigDict, Field
 
 from dreieck.core.calculate import Calculation
@@ -22,8 +21,6 @@ from dreieck.core.sheet.workbook import Workbook
 from dreieck.core.values import Place
 from dreieck.core.words.proving import statement_said
 from dreieck.web.api.evaluate import SmallWorkbook, Text
-
-router = APIRouter()
 
 MAX_CELLS = 1_000
 """How many cells of a finding are listed; ``count`` tells how many there are."""
@@ -112,15 +109,6 @@ class CheckAnswer(BaseModel):
     blocks: list[BlockAnswer]
     findings: list[FindingAnswer]
     proofs: list[ProofAnswer]
-
-
-@router.post("/check", summary="What is in doubt or broken in a small workbook")
-def check(request: CheckRequest) -> CheckAnswer:
-    """Check every block of filled formulas, and the pattern of every sheet."""
-    try:
-        return check_answer(request)
-    except DreieckError as error:
-        raise HTTPException(422, str(error)) from None
 
 
 def check_answer(request: CheckRequest) -> CheckAnswer:

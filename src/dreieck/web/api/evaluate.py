@@ -4,7 +4,6 @@ from __future__ import annotations
 
 from typing import Annotated, Literal
 
-from fastapi import APIRouter, HTTPException
 from pydantic import BaseModel, ConfigDict, Field
 
 from dreieck.core.calculate import Calculation, look_of
@@ -18,8 +17,6 @@ from dreieck.core.sheet.workbook import Workbook
 from dreieck.core.values import Error, Place, Value
 from dreieck.core.values.look import shown_text
 from dreieck.web.api.asked import place
-
-router = APIRouter()
 
 MAX_CELLS = 100_000
 """How many cells a request can bring."""
@@ -83,15 +80,6 @@ class EvaluateAnswer(BaseModel):
     """The cells that were asked for, under the addresses that were asked with."""
 
     cells: dict[str, CellAnswer]
-
-
-@router.post("/evaluate", summary="The values of a small workbook")
-def evaluate(request: EvaluateRequest) -> EvaluateAnswer:
-    """Work the workbook out and answer with the cells that are asked for."""
-    try:
-        return evaluate_answer(request)
-    except DreieckError as error:
-        raise HTTPException(422, str(error)) from None
 
 
 def evaluate_answer(request: EvaluateRequest) -> EvaluateAnswer:

@@ -4,12 +4,11 @@ from __future__ import annotations
 
 from typing import Annotated
 
-from fastapi import APIRouter, HTTPException
 from pydantic import BaseModel, ConfigDict, Field
 
 from dreieck.core.calculate import Calculation
 from dreieck.core.checking.likely import likely_locks
-from dreieck.core.editing.fill import check_target
+from dreieck.core.editing.target import check_target
 from dreieck.core.exceptions import DreieckError
 from dreieck.core.formula import Shape
 from dreieck.core.formula.printer import split_sheet
@@ -18,8 +17,6 @@ from dreieck.core.sheet.workbook import Workbook
 from dreieck.core.values import Place
 from dreieck.web.api.asked import place
 from dreieck.web.api.evaluate import SmallWorkbook
-
-router = APIRouter()
 
 MOST = 5
 """How many proposals an answer has at most."""
@@ -65,15 +62,6 @@ class LocksAnswer(BaseModel):
     """Choices of locks, the likeliest first."""
 
     proposals: list[Proposal]
-
-
-@router.post("/locks", summary="The likely locks of a formula that is going to be filled")
-def locks(request: LocksRequest) -> LocksAnswer:
-    """Weigh the locks that a fill could have; nothing is filled."""
-    try:
-        return locks_answer(request)
-    except DreieckError as error:
-        raise HTTPException(422, str(error)) from None
 
 
 def locks_answer(request: LocksRequest) -> LocksAnswer:

@@ -5,17 +5,14 @@ from __future__ import annotations
 from collections.abc import Iterator
 from typing import Annotated
 
-from fastapi import APIRouter, HTTPException
 from pydantic import BaseModel, ConfigDict, Field
 
 from dreieck.core.budget import spend
-from dreieck.core.editing.fill import check_target
+from dreieck.core.editing.target import check_target
 from dreieck.core.exceptions import DreieckError
 from dreieck.core.formula import Shape
 from dreieck.core.formula.shift import Shift, shift_log
 from dreieck.core.grid import Area, Cell
-
-router = APIRouter()
 
 MAX_LANDINGS = 50_000
 """How many landings one answer lists."""
@@ -78,15 +75,6 @@ class ShiftAnswer(BaseModel):
     """Every landing, row by row."""
 
     landings: list[LandingMoves]
-
-
-@router.post("/shift", summary="Where every reference of a filled formula lands")
-def shift(request: ShiftRequest) -> ShiftAnswer:
-    """Fill a formula from one cell to an area and list what each reference becomes."""
-    try:
-        return shift_answer(request)
-    except DreieckError as error:
-        raise HTTPException(422, str(error)) from None
 
 
 def shift_answer(request: ShiftRequest) -> ShiftAnswer:

@@ -2,16 +2,13 @@
 
 from __future__ import annotations
 
-from collections.abc import Iterator
-from contextlib import contextmanager
 from typing import Annotated
 
-from fastapi import APIRouter, File, Form, HTTPException, Query, UploadFile
+from fastapi import APIRouter, File, Form, Query, UploadFile
 from starlette.responses import Response
 
 from dreieck.core.budget import working
 from dreieck.core.calculate import Calculation
-from dreieck.core.exceptions import DreieckError
 from dreieck.core.sheet.workbook import Workbook
 from dreieck.files import Arrived, Wish, named, read, write
 from dreieck.files.formats import shown_name
@@ -21,18 +18,10 @@ from dreieck.web.api.check import CheckAnswer, workbook_answer
 from dreieck.web.api.diff import DiffAnswer, diff_answer
 from dreieck.web.api.evaluate import EvaluateAnswer, evaluate_workbook
 from dreieck.web.api.shift import ShiftAnswer
+from dreieck.web.api.telling import refusals_told
 
 router = APIRouter(prefix="/files")
 Upload = Annotated[UploadFile, File(description="A file of any format that can be opened.")]
-
-
-@contextmanager
-def _told() -> Iterator[None]:
-    """Refusals are told as such."""
-    try:
-        yield
-    except DreieckError as refusal:
-        raise HTTPException(422, str(refusal)) from None
 
 
 def _arrived(file: UploadFile) -> Arrived:
@@ -52,7 +41,7 @@ def calc(
     set: Annotated[list[str] | None, Form()] = None,
 ) -> EvaluateAnswer:
     """Work a file out: the cells that are asked for, or all filled ones."""
-    with _told():
+    with refusals_told():
         workbook = _workbook(file)
         enter(workbook, set or [])
         return evaluate_workbook(workbook, cell or [])
@@ -61,21 +50,21 @@ def calc(
 @router.post("/check", summary="What is in doubt or broken in a file")
 def check(file: Upload) -> CheckAnswer:
     """Check every block of filled formulas, and the pattern of every sheet."""
-    with _told():
+    with refusals_told():
         return workbook_answer(_workbook(file))
 
 
 @router.post("/shift", summary="The shift log of a block in a file")
 def shift(file: Upload, cell: Annotated[str, Form()]) -> ShiftAnswer:
     """List what each reference became in every landing of the block of a cell."""
-    with _told():
+    with refusals_told():
         return log_of(_workbook(file), cell)
 
 
 @router.post("/diff", summary="What differs between two files")
 def diff(old: Upload, new: Upload) -> DiffAnswer:
     """List what changed, by block."""
-    with _told():
+    with refusals_told():
         return diff_answer(_workbook(old), _workbook(new))
 
 
@@ -87,7 +76,7 @@ def convert(
     formulas: bool = False,
 ) -> Response:
     """Write a file in another format; what that does not hold is told in ``X-Left-Out``."""
-    with _told():
+    with refusals_told():
         format = named(to)
         arrived = _arrived(file)
         workbook = arrived.workbook

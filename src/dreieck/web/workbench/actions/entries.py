@@ -11,8 +11,8 @@ from dreieck.core.calculate import Block, block_at
 from dreieck.core.calculate.chance import next_seed
 from dreieck.core.editing import laying_out
 from dreieck.core.editing.entering import entered
-from dreieck.core.editing.fill import MAX_FILL, check_target
 from dreieck.core.editing.taking_along import same_shape
+from dreieck.core.editing.target import MAX_FILL, check_target
 from dreieck.core.exceptions import DreieckError
 from dreieck.core.formula import Shape
 from dreieck.core.grid import LAST, Area, Axis, Cell, Lines

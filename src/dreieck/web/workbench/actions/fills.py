@@ -5,7 +5,7 @@ from __future__ import annotations
 from pydantic import BaseModel
 
 from dreieck.core.editing.fill import alongside as stretched_alongside
-from dreieck.core.editing.fill import check_target, stretched
+from dreieck.core.editing.target import check_target, stretched
 from dreieck.core.exceptions import DreieckError
 from dreieck.core.grid import Area, Axis, Cell
 from dreieck.core.sheet.edits import SetCells
