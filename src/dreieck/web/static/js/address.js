@@ -36,3 +36,18 @@ export function areaText([left, top, right, bottom]) {
   const last = address([right, bottom]);
   return first === last ? first : `${first}:${last}`;
 }
+
+// The cell where entries go on in an area, round and round: column by column where the step leads up
+// or down, row by row where it leads aside.
+export function roundNext([left, top, right, bottom], [column, row], [across, down]) {
+  const size = [right - left + 1, bottom - top + 1];
+  const place = [column - left, row - top];
+  const along = down ? 1 : 0;
+  const count = size[0] * size[1];
+  const index = place[1 - along] * size[along] + place[along] + across + down;
+  const next = (index + count) % count;
+  const there = [];
+  there[along] = next % size[along];
+  there[1 - along] = Math.floor(next / size[along]);
+  return [left + there[0], top + there[1]];
+}

@@ -1,5 +1,5 @@
 // The selection moves with the hands; the server is told where it is.
-import { LAST, address, cell } from "./address.js";
+import { LAST, address, cell, roundNext } from "./address.js";
 import { show } from "./exchange.js";
 import { hush } from "./notice.js";
 import { drawOverlay } from "./overlay.js";
@@ -38,20 +38,9 @@ function step(move) {
 
 // In a selected area the entries go round and round; the server has been told the same.
 function goRound(move) {
-  const [left, top, right, bottom] = chosen();
-  const size = [right - left + 1, bottom - top + 1];
-  if (size[0] * size[1] === 1 || state.also) return false;
-  const [column, row] = cell(active());
-  const place = [column - left, row - top];
-  // The axis that is walked along, and the step on it.
-  const along = move === "down" || move === "up" ? 1 : 0;
-  const index = place[1 - along] * size[along] + place[along] + STEPS[move][along];
-  const next = (index + size[0] * size[1]) % (size[0] * size[1]);
-  const there = [];
-  there[along] = next % size[along];
-  there[1 - along] = Math.floor(next / size[along]);
-  const at = address([left + there[0], top + there[1]]);
   const { anchor, focus, also } = state;
+  if (anchor === focus || also) return false;
+  const at = address(roundNext(chosen(), cell(active()), STEPS[move]));
   set({ anchor, focus, also, inner: at, step: "" });
   drawOverlay();
   show({ reveal: at });

@@ -1,7 +1,7 @@
 // Where columns, rows and cells are, in pixels of the grid. The first ones of an axis may be fixed:
 // they stay in view while the others are scrolled.
-import { LAST } from "./address.js";
 import { scene } from "./exchange.js";
+import { firstAfter, lineAfter } from "./lines.js";
 import { BAR, state } from "./state.js";
 
 export const HEAD_WIDTH = 40;
@@ -131,36 +131,15 @@ function isNear(line, place) {
 
 // The cell so many columns and rows further, past those that are hidden.
 export function stepped(cell, columns, rows) {
-  return [columns, rows].map((steps, axis) => {
-    const { lines, fixed, before } = axes[axis];
-    const index = lines.findIndex((line) => line.number === cell[axis]);
-    const next = lines[index + steps];
-    const number = cell[axis] + steps;
-    if (steps === 0 || index < 0 || !next) return limited(number, axis);
-    if (index < fixed === index + steps < fixed) return next.number;
-    return index < fixed ? number : (before[-1 - (index + steps - fixed)] ?? next.number);
-  });
+  return [columns, rows].map((steps, axis) => lineAfter(axes[axis], axis, cell[axis], steps));
 }
 
 // Which line comes first when an axis, 0 or 1, is scrolled by so many lines.
 export function scrolled(axis, steps) {
-  const { lines, fixed, before } = axes[axis];
-  const first = axis ? state.top : state.left;
-  const others = lines.slice(fixed);
-  const index = others.findIndex((line) => line.number === first);
-  // The lines that can be reached without a leap, and where the first one in view is among them.
-  const near = [...before.toReversed(), ...others.map((line) => line.number)];
-  const there = before.length + index + steps;
-  if (index < 0) return limited(first + steps, axis);
-  if (there < 0) return limited(near[0] + there, axis);
-  return near[there] ?? limited(near.at(-1) + there - near.length + 1, axis);
+  return firstAfter(axes[axis], axis, axis ? state.top : state.left, steps);
 }
 
 // How many lines can be scrolled, of those that are in view, and which one comes first.
 export function scrollable(axis) {
   return { first: axes[axis].fixed + 1, shown: axes[axis].lines.length - axes[axis].fixed };
-}
-
-function limited(number, axis) {
-  return Math.min(Math.max(number, 1), LAST[axis]);
 }
