@@ -5,23 +5,38 @@ BIN := .venv/bin
 PRETTIER := $(BIN)/node node_modules/prettier/bin/prettier.cjs
 TEMPLATES := src/dreieck/web/templates/*.html
 SCRIPTS := src/dreieck/web/static/js src/dreieck/web/static/css
+# What is not kept compiled would be compiled again by every process.
+unexport PYTHONDONTWRITEBYTECODE
 SUDO := $(shell [ "$$(id -u)" = 0 ] || echo sudo)
 APT := $(SUDO) env DEBIAN_FRONTEND=noninteractive apt-get install -y --no-install-recommends
 
-.PHONY: demo test check format bench campaign mutants screenshots sentences vendor lock
+.PHONY: demo test tests page-tests laws check format bench campaign mutants screenshots sentences
+.PHONY: vendor lock
 .DEFAULT_GOAL := demo
 
 demo: .venv/.runtime
 	$(BIN)/dreieck serve --demo --data var/dreieck.db
 
-test: check .chromium
+# The linters run beside the tests; what each of them says is printed when it has ended.
+test: .venv/.dev .chromium
+	@$(MAKE) --no-print-directory --jobs=3 --output-sync=target check page-tests tests
+
+tests: .venv/.dev .chromium
 	$(BIN)/pytest -n 2 --dist worksteal -q
+
+# The rules of the page's own modules, without a browser.
+page-tests: .venv/.dev
+	$(BIN)/node --test --test-reporter=dot 'tests/page/*.test.mjs'
+
+# Every law with twenty times as many examples, other ones each time; about a quarter of an hour.
+laws: .venv/.dev
+	$(BIN)/pytest -n 2 --dist worksteal -q -m hypothesis --hypothesis-profile laws tests
 
 check: .venv/.dev
 	$(BIN)/ruff check .
 	$(BIN)/ruff format --check .
 	$(BIN)/djhtml --check --tabwidth 2 $(TEMPLATES)
-	$(PRETTIER) --check --log-level warn $(SCRIPTS)
+	$(PRETTIER) --check --log-level warn $(SCRIPTS) tests/page
 	! grep -rnE '^.{121}' $(TEMPLATES) $(SCRIPTS)
 	$(BIN)/mypy
 	$(BIN)/lint-imports
@@ -30,7 +45,7 @@ format: .venv/.dev
 	$(BIN)/ruff check --fix .
 	$(BIN)/ruff format .
 	$(BIN)/djhtml --tabwidth 2 $(TEMPLATES)
-	$(PRETTIER) --write --log-level warn $(SCRIPTS)
+	$(PRETTIER) --write --log-level warn $(SCRIPTS) tests/page
 
 bench: .venv/.dev
 	$(BIN)/python -m bench

@@ -88,15 +88,41 @@ def chromium():
         browser.close()
 
 
-@pytest.fixture
-def context(chromium, server):
+@pytest.fixture(scope="session")
+def shared_context(chromium, shared_server):
+    """One profile for all tests on the shared server, so that what was loaded is there."""
+    opened = opened_context(chromium, shared_server)
+    # This page stays, so that what the others leave behind can be taken away.
+    opened.keeper = opened.new_page()
+    opened.memory = opened.new_cdp_session(opened.keeper)
+    yield opened
+    opened.close()
+
+
+def opened_context(chromium, server):
     opened = chromium.new_context(viewport={"width": 1280, "height": 800}, base_url=server.address)
     opened.set_default_timeout(PATIENCE)
     opened.grant_permissions(["clipboard-read", "clipboard-write"])
     # Rehearsals wait for Enter, but where a test says otherwise.
     opened.add_init_script("localStorage.wait ??= 'yes'")
+    return opened
+
+
+@pytest.fixture
+def context(request, chromium, server):
+    if "own_server" in request.fixturenames:
+        opened = opened_context(chromium, server)
+        yield opened
+        opened.close()
+        return
+    opened = request.getfixturevalue("shared_context")
     yield opened
-    opened.close()
+    for page in opened.pages:
+        if page != opened.keeper:
+            page.close()
+    opened.memory.send(
+        "Storage.clearDataForOrigin", {"origin": server.address, "storageTypes": "local_storage"}
+    )
 
 
 @pytest.fixture

@@ -1,7 +1,8 @@
 """What is written comes back as it was."""
 
 import pytest
-from hypothesis import given, settings
+from effort import share
+from hypothesis import given
 from random_workbooks import differences, workbooks
 
 from dreieck.core.calculate import Calculation
@@ -19,6 +20,6 @@ def there_and_back(workbook, name):
 
 @pytest.mark.parametrize("name", ["json", "ods", "xlsx"])
 @given(workbook=workbooks())
-@settings(max_examples=60)
+@share(0.6)
 def test_a_workbook_comes_back_as_it_was(name, workbook):
     assert differences(workbook, there_and_back(workbook, name)) == []

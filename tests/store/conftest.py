@@ -4,8 +4,8 @@ from dreieck.store import Database, Library
 
 
 @pytest.fixture
-def path(tmp_path):
-    return tmp_path / "data.db"
+def path(empty_data):
+    return empty_data
 
 
 @pytest.fixture

@@ -1,7 +1,8 @@
 """Workbooks that come from elsewhere: from files, with their history, or as copies."""
 
 import pytest
-from hypothesis import HealthCheck, given, settings
+from effort import share
+from hypothesis import HealthCheck, given
 from random_workbooks import differences, workbooks
 
 from dreieck import demo
@@ -24,7 +25,7 @@ def typed(opened, sheet, **entries):
 
 
 @given(workbook=workbooks())
-@settings(max_examples=25, suppress_health_check=[HealthCheck.function_scoped_fixture])
+@share(0.25, suppress_health_check=[HealthCheck.function_scoped_fixture])
 def test_what_is_adopted_is_kept_as_it_is(library, workbook):
     id, _ = library.adopt(workbook, "Hut supplies")
     library._kept.clear()

@@ -14,6 +14,12 @@ from dreieck.store import Database, Library, NewSheet, StoreError, database
 from dreieck.store.database import APPLICATION_ID
 
 
+@pytest.fixture
+def path(tmp_path):
+    """Where no file is yet."""
+    return tmp_path / "data.db"
+
+
 def refused(path):
     """Why a data file cannot be opened."""
     with pytest.raises(StoreError) as refusal:

@@ -6,8 +6,9 @@ import subprocess
 import sys
 
 import pytest
+from effort import share
 from formulas import near_cells, near_formulas
-from hypothesis import HealthCheck, given, settings
+from hypothesis import HealthCheck, given
 from hypothesis import strategies as st
 from sqlalchemy import event
 
@@ -502,7 +503,7 @@ moving_actions = st.tuples(st.just(move_lines), some_lines, st.integers(1, 16))
 line_actions = st.tuples(st.just(change_lines), st.sampled_from([inserted, deleted]), some_lines)
 
 
-@settings(max_examples=25, suppress_health_check=[HealthCheck.function_scoped_fixture])
+@share(0.25, suppress_health_check=[HealthCheck.function_scoped_fixture])
 @given(
     st.lists(
         entry_actions

@@ -1,6 +1,7 @@
 """Long lists are stored together, counted ones as what they count; both part if need be."""
 
-from hypothesis import HealthCheck, given, settings
+from effort import share
+from hypothesis import HealthCheck, given
 from hypothesis import strategies as st
 from sqlalchemy import text
 
@@ -63,7 +64,7 @@ def told(opened):
 
 
 @given(st.lists(acts(), min_size=1, max_size=8))
-@settings(max_examples=40, suppress_health_check=[HealthCheck.function_scoped_fixture])
+@share(0.4, suppress_health_check=[HealthCheck.function_scoped_fixture])
 def test_lists_are_there_tomorrow_and_taken_back(library, does):
     id = library.create("Loads")
     opened = library.open(id)

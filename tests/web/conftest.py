@@ -7,8 +7,8 @@ from dreieck.web.settings import Settings
 
 
 @pytest.fixture
-def client(tmp_path):
-    settings = Settings(data=tmp_path / "data.db", demo=True, hosts=["testserver"])
+def client(demo_data):
+    settings = Settings(data=demo_data, demo=True, hosts=["testserver"])
     with TestClient(create_app(settings), raise_server_exceptions=False) as opened:
         yield opened
 

@@ -1,5 +1,7 @@
 """Beyond this machine only those come in who have the key."""
 
+import shutil
+
 import pytest
 from fastapi.testclient import TestClient
 
@@ -12,8 +14,9 @@ PAGES = ("/", "/workbooks/1", "/guide", "/four-ways", "/nowhere", "/api/v1/opena
 
 
 @pytest.fixture
-def shared(tmp_path):
-    settings = Settings(data=tmp_path / "shared.db", demo=True, host="0.0.0.0", key=KEY)
+def shared(made_data, tmp_path):
+    data = shutil.copy(made_data / "demo", tmp_path / "shared.db")
+    settings = Settings(data=data, demo=True, host="0.0.0.0", key=KEY)
     with TestClient(create_app(settings), base_url="http://192.0.2.7:8765") as opened:
         yield opened
 

@@ -5,6 +5,8 @@ import sqlite3
 from html import unescape
 
 import pytest
+from argon2 import PasswordHasher
+from argon2.profiles import CHEAPEST
 from fastapi.testclient import TestClient
 
 from dreieck.web.app import create_app
@@ -17,8 +19,15 @@ WORDS = "four odd words of {}"
 
 
 @pytest.fixture
-def path(tmp_path):
-    return tmp_path / "data.db"
+def path(demo_data):
+    return demo_data
+
+
+@pytest.fixture(autouse=True)
+def passphrases_are_quick(monkeypatch):
+    """What makes guessing dear makes every one of these tests slow."""
+    quick = PasswordHasher.from_parameters(CHEAPEST)
+    monkeypatch.setattr("dreieck.store.people.PasswordHasher", lambda: quick)
 
 
 @pytest.fixture

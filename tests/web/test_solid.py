@@ -1,6 +1,7 @@
 """Whatever is kept can be shown, checked, looked at on every page, filled and taken back."""
 
-from hypothesis import HealthCheck, Phase, given, settings
+from effort import share
+from hypothesis import HealthCheck, given
 from hypothesis import strategies as st
 from web_page import Page
 
@@ -40,13 +41,8 @@ def typed(page):
     return {(c["column"], c["row"]): c["typed"] for c in page.scene["cells"]}
 
 
-# Each example is a whole session, so they are few, and the same each time.
-@settings(
-    max_examples=10,
-    derandomize=True,
-    phases=[Phase.generate],
-    suppress_health_check=[HealthCheck.function_scoped_fixture],
-)
+# Each example is a whole session.
+@share(0.1, suppress_health_check=[HealthCheck.function_scoped_fixture])
 @given(entries=st.lists(st.tuples(CELLS, FORMULAS), min_size=1, max_size=4))
 def test_whatever_is_kept_can_be_shown_everywhere_and_taken_back(client, entries):
     page = Page(client)

@@ -6,6 +6,7 @@ import fcntl
 import sqlite3
 from collections.abc import Iterator
 from contextlib import contextmanager
+from functools import cache
 from pathlib import Path
 from threading import Lock
 from typing import Any
@@ -165,15 +166,25 @@ def _check_ours(engine: Engine, path: Path) -> None:
         )
 
 
+@cache
+def _revisions() -> tuple[str, ...]:
+    """All revisions of the schema, the newest first."""
+    scripts = ScriptDirectory(str(_MIGRATIONS)).walk_revisions()
+    return tuple(script.revision for script in scripts)
+
+
 def _migrate(engine: Engine, path: Path) -> None:
-    config = Config()
-    config.set_main_option("script_location", str(_MIGRATIONS))
     with engine.connect() as connection:
         connection.execute(text("PRAGMA journal_mode = WAL"))
         connection.execute(text(f"PRAGMA application_id = {APPLICATION_ID}"))
         connection.commit()
-        if not _is_known(connection, config):
+        current = MigrationContext.configure(connection).get_current_revision()
+        if current == _revisions()[0]:
+            return
+        if current not in (None, *_revisions()):
             raise StoreError(f"{path} was made by a newer Dreieck. Use that one to open it.")
+        config = Config()
+        config.set_main_option("script_location", str(_MIGRATIONS))
         config.attributes["connection"] = connection
         # Tables that are made anew must not take with them what refers to them.
         connection.exec_driver_sql("PRAGMA foreign_keys = OFF")
@@ -181,9 +192,3 @@ def _migrate(engine: Engine, path: Path) -> None:
         command.upgrade(config, "head")
         connection.commit()
         connection.exec_driver_sql("PRAGMA foreign_keys = ON")
-
-
-def _is_known(connection: Any, config: Config) -> bool:
-    current = MigrationContext.configure(connection).get_current_revision()
-    known = {script.revision for script in ScriptDirectory.from_config(config).walk_revisions()}
-    return current is None or current in known

@@ -80,10 +80,9 @@ def create_app(settings: Settings) -> FastAPI:
     app.mount("/static", Kept(), name="static")
     beside = (commands, finder, news, numbers, ordering, selection)
     own = (workbench.router, *(each.router for each in beside))
-    for router in (gate.router, *own, api.router):
-        app.include_router(router)
-    for router in ROUTERS:
-        app.include_router(router)
+    for router in (gate.router, *own, api.router, *ROUTERS):
+        # Including a router would build each of its routes anew, with the first request.
+        app.router.routes.extend(router.routes)
     templates.env.globals["bar"] = sorted([workbench.ENTRY, *ENTRIES])
     errors.install(app)
 

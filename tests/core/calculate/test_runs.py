@@ -6,7 +6,7 @@ from math import fsum, isnan
 import numpy as np
 import pytest
 from formulas import near_formulas
-from hypothesis import given, settings
+from hypothesis import given
 from hypothesis import strategies as st
 from tables import workbook
 
@@ -68,7 +68,6 @@ def close(one, other):
     return type(one) is type(other) and one == other
 
 
-@settings(max_examples=150)
 @given(
     filled=st.lists(st.sampled_from(FILLED), min_size=2, max_size=4),
     single=st.sampled_from(["=SUM(D1:G8)", "=D8&E8", "=AVERAGE(D:D)", "=COUNT(D1:F8)"])

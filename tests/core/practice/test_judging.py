@@ -4,7 +4,8 @@ from itertools import product
 from random import Random
 
 import pytest
-from hypothesis import given, settings
+from effort import share
+from hypothesis import given
 from hypothesis import strategies as st
 
 from dreieck.core.exceptions import DreieckError
@@ -108,7 +109,7 @@ def test_locks_are_right_just_where_the_values_come_out(entries, formula, target
 
 
 @given(st.randoms())
-@settings(max_examples=25, deadline=None)
+@share(0.25)
 def test_of_a_question_to_choose_from_one_answer_is_right(rng):
     asked = exercise(GRID, "=$B5*C$4", "C5:E7", number=1)
     for form in (predicting.stands, predicting.shows, explaining.sentence, explaining.drawing):

@@ -1,7 +1,8 @@
 """Questions from seeds: the laws that hold for all of them, and that all kinds are there."""
 
 import pytest
-from hypothesis import given, settings
+from effort import share
+from hypothesis import given
 from hypothesis import strategies as st
 from laws_of_questions import check, check_again
 
@@ -33,7 +34,7 @@ def test_every_sort_of_question_keeps_the_laws(code):
 
 @pytest.mark.parametrize("level", LEVELS)
 @pytest.mark.parametrize("kind", KINDS)
-@settings(max_examples=8, deadline=None)
+@share(0.08)
 @given(seed=st.integers(0, MAX_SEED))
 def test_so_does_every_seed(kind, level, seed):
     code = Code(kind, level, seed)
@@ -54,7 +55,7 @@ def test_all_that_is_practised_has_questions_at_each_level():
 
 
 @given(st.randoms(), st.sampled_from(list(SKILLS)), st.sampled_from(LEVELS))
-@settings(max_examples=40, deadline=None)
+@share(0.4)
 def test_a_code_for_a_skill_trains_it(rng, skill, level):
     assert question(code_for(rng, skill, level)).skill == skill
 
@@ -63,7 +64,7 @@ def test_a_code_for_a_skill_trains_it(rng, skill, level):
     "rule", ["input-slid", "all-same", "typed-over", "shape-break", "misses-neighbours"]
 )
 @given(st.randoms())
-@settings(max_examples=3, deadline=None)
+@share(0.04)
 def test_a_mistake_that_a_finding_tells_can_be_practised(rule, rng):
     code = code_of_cause(rng, cause_of(rule))
     assert question(code).planted.cause == cause_of(rule)

@@ -6,7 +6,6 @@ from dataclasses import dataclass
 
 import numpy as np
 from numpy.typing import NDArray
-from scipy.optimize import brentq
 
 from dreieck.core.calculate import Calculation
 from dreieck.core.calculate.runs import Runs
@@ -54,6 +53,9 @@ def solved(
     hits = [float(at[index]) for index in np.flatnonzero(np.abs(found) <= near)]
     if len(hits) > _LOOKED_AT // 2:
         return Solved((hits[0],), "The result is that for most inputs between the bounds.")
+    # This takes long to load, and few need it.
+    from scipy.optimize import brentq  # noqa: PLC0415
+
     for left in np.flatnonzero(found[:-1] * found[1:] < 0).tolist():
         if min(abs(found[left]), abs(found[left + 1])) <= near:
             continue
