@@ -30,7 +30,7 @@ page-tests: .venv/.dev
 
 # Every law with twenty times as many examples, other ones each time; about a quarter of an hour.
 laws: .venv/.dev
-	$(BIN)/pytest -n 2 --dist worksteal -q -m hypothesis --hypothesis-profile laws tests
+	$(BIN)/pytest -n 2 --dist worksteal -q -m "hypothesis or law" --hypothesis-profile laws tests
 
 check: .venv/.dev
 	$(BIN)/ruff check .

@@ -4,7 +4,8 @@ from hypothesis import HealthCheck, settings
 
 # These machines are noisy: no test has a time limit. A gate that tried other examples each time
 # would fail by chance; what chance finds is looked for by `make laws`.
-settings.register_profile("gate", deadline=None, max_examples=25, derandomize=True)
+GATE = 25
+settings.register_profile("gate", deadline=None, max_examples=GATE, derandomize=True)
 settings.register_profile(
     "laws", deadline=None, max_examples=500, suppress_health_check=[HealthCheck.too_slow]
 )
@@ -14,3 +15,8 @@ settings.load_profile("gate")
 def share(part, **others):
     """Settings for an example that is dear: so many for each that others have."""
     return settings(max_examples=max(round(settings().max_examples * part), 1), **others)
+
+
+def every(few, many):
+    """The step with which a list of cases is gone through: a large one in ``make test``."""
+    return few if settings().max_examples == GATE else many

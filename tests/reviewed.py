@@ -6,6 +6,7 @@ cell holds after the mend. Cells are split by ``|`` from A1 on; ``"`` is filled 
 """
 
 from dataclasses import dataclass, field
+from functools import cached_property
 from pathlib import Path
 
 from dreieck.core.calculate import Calculation
@@ -29,10 +30,14 @@ class Table:
     sheets: dict[str, list[str]] = field(default_factory=dict)
     names: dict[str, str] = field(default_factory=dict)
 
+    @cached_property
+    def entries(self) -> dict[str, dict[str, str]]:
+        """What would be typed into each sheet, cell by cell."""
+        return {name: _entries(rows) for name, rows in self.sheets.items()}
+
     def made(self) -> Workbook:
         """The workbook that holds the table."""
-        sheets = {name: _entries(rows) for name, rows in self.sheets.items()}
-        return typed_workbook(sheets, self.names)
+        return typed_workbook(self.entries, self.names)
 
 
 def tables(file: str) -> list[Table]:
