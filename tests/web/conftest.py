@@ -1,5 +1,6 @@
 import pytest
 from fastapi.testclient import TestClient
+from golden import Told
 from web_page import Page
 
 from dreieck.web.app import create_app
@@ -27,3 +28,11 @@ def second_page(client):
 def broken(client):
     """A page on the sheet that has something to mend."""
     return Page(client, sheet=4)
+
+
+@pytest.fixture
+def tells(request):
+    """Holds what is told, one after the other, against ``sayings.txt``."""
+    told = Told("web/sayings.txt", f"{request.path.stem}: {request.node.name}")
+    yield told
+    told.ends()

@@ -45,7 +45,7 @@ def test_a_chart_is_drawn_changed_and_taken_back(client):
     assert charts(page) == {number: (place, shown)}
 
 
-def test_a_chart_is_placed_sized_and_shows_other_cells(client):
+def test_a_chart_is_placed_sized_and_shows_other_cells(client, tells):
     page = season(client)
     page.act("place-chart", number=1, to="F2:J9")
     assert page.scene["charts"][0]["place"] == [6, 2, 10, 9]
@@ -56,9 +56,9 @@ def test_a_chart_is_placed_sized_and_shows_other_cells(client):
     page.act("chart-cells", to="A3:A15, C3:C15")
     assert list(series(page.scene["charts"][0])) == ["Running total"]
     page.act("chart-cells", to="A3:A15, C3:D9")
-    assert "equally high" in page.notice
+    tells(page.notice)
     page.act("place-chart", to="nowhere")
-    assert "not an area" in page.notice
+    tells(page.notice)
     page.act("delete-chart")
     assert page.scene["charts"] == [] and page.state["chart"] == 0
     page.act("chart-kind", kind="lines")
@@ -105,7 +105,7 @@ def test_a_chart_lies_where_its_cells_are_and_under_headings_that_stay(client):
     assert page.scene["charts"][0]["box"][2] == 172
 
 
-def test_what_a_chart_leaves_out_is_told_and_mended_in_its_card(client):
+def test_what_a_chart_leaves_out_is_told_and_mended_in_its_card(client, tells):
     page = season(client)
     assert "but not A7:B15, where numbers go on" in page.text
     page.act("mend", rule="misses-neighbours", index=-1, to="A7", mend=0)
@@ -114,4 +114,4 @@ def test_what_a_chart_leaves_out_is_told_and_mended_in_its_card(client):
     page.act("next-chart")
     assert page.state["chart"] == 1
     page.act("next-chart", sheet=2)
-    assert "no chart here yet" in page.notice
+    tells(page.notice)

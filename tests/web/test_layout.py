@@ -5,10 +5,11 @@ def sizes(page, axis):
     return {line["number"]: line["size"] for line in page.scene[axis]["lines"]}
 
 
-def test_the_edge_of_a_heading_sizes_its_line_or_all_that_are_selected(page):
+def test_the_edge_of_a_heading_sizes_its_line_or_all_that_are_selected(page, tells):
     page.select("A1")
     page.act("resize-lines", axis="column", at=4, size=64)
-    assert page.notice == "Column D set to 64 pixels." and sizes(page, "columns")[4] == 64
+    tells(page.notice)
+    assert sizes(page, "columns")[4] == 64
     page.select("B1", "C1000000").act("resize-lines", axis="column", at=3, size=70)
     assert [sizes(page, "columns")[n] for n in (1, 2, 3, 4)] == [110, 70, 70, 64]
     # Of cells that are selected only the grasped column is meant.
@@ -19,13 +20,13 @@ def test_the_edge_of_a_heading_sizes_its_line_or_all_that_are_selected(page):
     assert sizes(page, "rows")[3] == 45
     page.act("undo").act("undo")
     assert sizes(page, "rows")[3] == 29 and sizes(page, "columns")[3] == 70
-    assert "Taken back: column C set to 80 pixels." in page.notice
+    tells(page.notice)
 
 
-def test_a_column_is_fitted_to_what_it_shows(page):
+def test_a_column_is_fitted_to_what_it_shows(page, tells):
     page.enter("C5", "a long word about flour").act("fit-lines", axis="column", at=3)
     assert 150 < sizes(page, "columns")[3] < 200
-    assert page.notice == "Column C fitted."
+    tells(page.notice)
     page.select("C5").act("clear").act("fit-lines", axis="column", at=3)
     assert 40 < sizes(page, "columns")[3] < 80
     page.select("A1", "ZZZ1").act("fit-lines", axis="column")
@@ -47,9 +48,9 @@ def test_a_row_is_fitted_to_text_that_is_broken_into_lines(page):
     assert sizes(page, "rows").get(30, 29) == 29
 
 
-def test_hidden_lines_are_read_but_not_seen_and_come_back(page):
+def test_hidden_lines_are_read_but_not_seen_and_come_back(page, tells):
     page.select("C6", "D8").act("hide-lines", axis="row")
-    assert page.notice == "Rows 6 to 8 hidden."
+    tells(page.notice)
     rows = page.scene["rows"]["lines"]
     assert [row["number"] for row in rows[4:6]] == [5, 9] and rows[5]["gap"]
     assert page.shown("C5", "C7", "C12") == ["50.4", None, "256.2"]
@@ -61,22 +62,23 @@ def test_hidden_lines_are_read_but_not_seen_and_come_back(page):
     said = page.client.get("/workbooks/1/sheets/2/selection?area=C5").text
     assert "Show rows 6 to 8" in said
     page.select("C9").act("show-lines", axis="row")
-    assert page.notice == "Rows 6 to 8 shown again." and page.shown("C7") == ["126.0"]
+    tells(page.notice)
+    assert page.shown("C7") == ["126.0"]
     page.select("A1", "ZZZ1").act("hide-lines", axis="column")
-    assert "One column at least has to be seen" in page.notice
+    tells(page.notice)
 
 
-def test_headings_stay_in_view_as_proposed_or_as_told(page):
+def test_headings_stay_in_view_as_proposed_or_as_told(page, tells):
     page.act("keep-in-view")
-    assert page.notice == "The first 4 rows and 2 columns stay in view."
+    tells(page.notice)
     page.act("go-to", to="Loads!H200")
     rows, columns = page.scene["rows"], page.scene["columns"]
     assert [row["number"] for row in rows["lines"][:4]] == [1, 2, 3, 4] and rows["fixed"] == 4
     assert columns["fixed"] == 2 and page.shown("A3", "B5") == ["Item", None]
     page.act("keep-in-view")
-    assert page.notice == "All rows and columns scroll again."
+    tells(page.notice)
     page.act("keep-in-view", rows=1, columns=0)
-    assert page.notice == "The first 1 row and 0 columns stay in view."
+    tells(page.notice)
     assert page.scene["rows"]["fixed"] == 1
     page.act("keep-in-view", rows=21)
-    assert page.notice == "At most 20 columns and 20 rows can stay in view."
+    tells(page.notice)
