@@ -31,6 +31,7 @@ from bench import (
     running,
     saving,
     scrolling,
+    starting,
     sweeping,
     trying,
     typing_in,
@@ -73,10 +74,11 @@ MODULES = (
 
 
 def figures() -> Iterator[Figure]:
-    """All figures: one of each module, and those of formulas down a column."""
+    """All figures: one of each module, those of formulas down a column and of commands."""
     for module in MODULES:
         yield Figure(module.TITLE, module.ASKED, module.measure)
     yield from columns.figures()
+    yield from starting.figures()
 
 
 def main(wanted: str) -> None:

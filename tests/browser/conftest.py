@@ -94,7 +94,7 @@ def shared_context(chromium, shared_server):
     opened = opened_context(chromium, shared_server)
     # This page stays, so that what the others leave behind can be taken away.
     opened.keeper = opened.new_page()
-    opened.memory = opened.new_cdp_session(opened.keeper)
+    opened.keeper.goto("/healthz")
     yield opened
     opened.close()
 
@@ -120,9 +120,7 @@ def context(request, chromium, server):
     for page in opened.pages:
         if page != opened.keeper:
             page.close()
-    opened.memory.send(
-        "Storage.clearDataForOrigin", {"origin": server.address, "storageTypes": "local_storage"}
-    )
+    opened.keeper.evaluate("localStorage.clear()")
 
 
 @pytest.fixture

@@ -17,7 +17,6 @@ from dreieck.files import delimited, document, markup, open_document, open_xml
 from dreieck.files.arrived import Arrived, Leavings, LeftOut
 from dreieck.files.delimited import Settings
 from dreieck.files.exceptions import FileRefused, Stopped
-from dreieck.files.open_document.reading import read_flat
 from dreieck.files.progress import Progress
 from dreieck.files.zipped import MAX_FILE
 
@@ -239,7 +238,7 @@ def _read(
         case "ods":
             return open_document.read(data, progress)
         case "fods":
-            return read_flat(data, progress)
+            return open_document.read_flat(data, progress)
         case "xlsx":
             return open_xml.read(data, progress)
         case "json":

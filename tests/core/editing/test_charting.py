@@ -132,3 +132,18 @@ def test_a_chart_goes_no_further_than_the_sheet_and_grows_within_bounds():
     apply(book, [charting.removed(home, chart)])
     with pytest.raises(DreieckError, match="no longer"):
         charting.chart_of(home, chart.number)
+
+
+def test_a_new_chart_stands_beside_what_is_filled_below_headings_and_other_charts():
+    book = workbook(Loads=WEEKS)
+    home = book.sheets[0]
+    for _ in range(3):
+        apply(book, [charting.drawn(Calculation(book), home, [Area.parse("A3:B11")])])
+    right = home.used().right
+    first = Area(right + 2, 3, right + 6, 13)
+    assert [chart.place for chart in home.layout.charts] == [
+        first, first.offset(0, 12), first.offset(0, 24),
+    ]  # fmt: skip
+    full = workbook(Loads={"ZZZ1": "1", "ZZZ2": "2"})
+    apply(full, [charting.drawn(Calculation(full), full.sheets[0], [Area.parse("ZZZ1:ZZZ2")])])
+    assert full.sheets[0].layout.charts[0].place.text == "ZZV1:ZZZ11"

@@ -1,0 +1,86 @@
+"""Who signs in: names as they are compared, passphrases as they are kept."""
+
+import sqlite3
+
+import pytest
+from argon2 import PasswordHasher
+from argon2.profiles import CHEAPEST
+
+from dreieck.core.exceptions import DreieckError
+from dreieck.store import Database, People, name_key
+
+WORDS = "four odd words"
+
+
+@pytest.fixture
+def people(path, monkeypatch):
+    quick = PasswordHasher.from_parameters(CHEAPEST)
+    monkeypatch.setattr("dreieck.store.people.PasswordHasher", lambda: quick)
+    database = Database(path)
+    yield People(database)
+    database.close()
+
+
+def test_who_signed_up_signs_in_by_the_name_however_it_is_written(people, path):
+    ada = people.sign_up("  Ada  Tarn ", WORDS)
+    assert (ada.name, ada.id, people.count()) == ("Ada Tarn", 1, 1) and len(ada.mark) == 16
+    for name in ("Ada Tarn", "ADA tarn", " ada \t tarn", "ａｄａ tarn"):
+        assert people.sign_in(name, WORDS) == ada
+    for name, words in (("Ada Tarn", WORDS + "s"), ("Ben", WORDS), ("Ada Tarn", "")):
+        assert people.sign_in(name, words) is None
+    assert people.person(ada.id) == ada and people.person(ada.id + 1) is None
+    with sqlite3.connect(path) as data:
+        (kept,) = data.execute("SELECT hash FROM person").fetchone()
+    assert kept.startswith("$argon2id$") and WORDS not in kept
+
+
+def test_one_name_is_one_person(people):
+    people.sign_up("Ada", WORDS)
+    with pytest.raises(DreieckError, match="There is a “ADA” already"):
+        people.sign_up("ADA", WORDS)
+    assert people.count() == 1 and people.sign_up("Adam", WORDS).id == 2
+    assert name_key(" Ｓtraße ") == "strasse"
+
+
+@pytest.mark.parametrize(
+    ("name", "words", "says"),
+    [
+        ("", WORDS, "1 to 40 characters"),
+        ("   ", WORDS, "1 to 40 characters"),
+        ("x" * 41, WORDS, "1 to 40 characters"),
+        ("a\u200eb", WORDS, "1 to 40 characters"),
+        ("Ada", "nine char", "10 to 200 characters"),
+        ("Ada", "abcd" * 51, "10 to 200 characters"),
+        ("Ada", "aabbccaabb", "guessed too easily"),
+        ("Wardens of Larch", "WARDENS of larch", "guessed too easily"),
+    ],
+)
+def test_names_and_passphrases_that_will_not_do_are_refused(people, name, words, says):
+    with pytest.raises(DreieckError, match=says):
+        people.sign_up(name, words)
+    assert people.count() == 0
+
+
+def test_the_longest_and_the_shortest_will_do(people):
+    people.sign_up("x" * 40, "abcd abcd ")
+    longest = people.sign_up("y", "abcd" * 50)
+    assert people.sign_in("y", "abcd" * 50) == longest
+
+
+def test_another_passphrase_gives_another_mark_and_ends_the_old_one(people):
+    ada = people.sign_up("Ada", WORDS)
+    assert people.person(ada.id) == ada
+    now = people.change(ada.id, "quite other words")
+    assert (now.id, now.name) == (ada.id, "Ada") and now.mark != ada.mark
+    assert people.person(ada.id) == now
+    assert people.sign_in("Ada", WORDS) is None
+    assert people.sign_in("Ada", "quite other words") == now
+    with pytest.raises(DreieckError, match="10 to 200"):
+        people.change(ada.id, "short")
+    with pytest.raises(KeyError):
+        people.change(ada.id + 5, "quite other words")
+
+
+def test_the_key_of_cookies_stays_with_the_data_file(people):
+    again = People(people._database)
+    assert people.cookie_key == again.cookie_key and len(people.cookie_key) > 20
