@@ -89,6 +89,16 @@ def in_doubt(made: Workbook):
     return [each for each in findings(made) if each.state != "note"]
 
 
+def written(finding) -> str:
+    """A finding with all that it says, line by line."""
+    where = " ".join(area.text for area in finding.areas)
+    lines = [f"{finding.rule} {finding.sheet}!{where}: {finding.says}", f"why: {finding.why}"]
+    lines += [f"because: {each}" for each in finding.because]
+    lines += [f"of that: {each}" for each in finding.causes]
+    lines += [f"mend: {each.says}: {each.before} -> {each.after}" for each in finding.mends]
+    return "".join(line.replace("\n", " ") + "\n" for line in lines)
+
+
 def is_found(table: Table, told) -> bool:
     """Whether the first finding is about cells that are mistaken."""
     wrong = [Area.parse(text) for text in table.wrong]

@@ -4,8 +4,9 @@ from collections import Counter
 
 import pytest
 from effort import every
+from golden import is_kept
 from planted import planted
-from reviewed import in_doubt, is_found, is_mended, tables
+from reviewed import in_doubt, is_found, is_mended, tables, written
 
 from dreieck.core.calculate import Calculation
 from dreieck.core.calculate.blocks import blocks
@@ -28,6 +29,7 @@ def test_a_mistake_is_one_finding_whose_first_mend_is_right(table):
     assert is_found(table, told)
     assert is_mended(table, told)
     assert told[0].because
+    is_kept("core/checking/tables/told.txt", table.name, written(told[0]))
 
 
 @pytest.mark.law

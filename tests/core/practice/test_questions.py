@@ -2,11 +2,13 @@
 
 import pytest
 from effort import share
+from golden import is_kept
 from hypothesis import given
 from hypothesis import strategies as st
 from laws_of_questions import check, check_again
 
 from dreieck.core.exceptions import DreieckError
+from dreieck.core.grid import EVERYWHERE
 from dreieck.core.practice.catalogue import (
     VARIANTS,
     code_for,
@@ -17,6 +19,7 @@ from dreieck.core.practice.catalogue import (
 from dreieck.core.practice.codes import KINDS, LEVELS, MAX_SEED, Code
 from dreieck.core.practice.faults import CAUSES, cause_of
 from dreieck.core.practice.skills import SKILLS
+from dreieck.core.sheet.content import typed_text
 
 EVERY = [
     Code(kind, level, number)
@@ -30,6 +33,27 @@ EVERY = [
 def test_every_sort_of_question_keeps_the_laws(code):
     asked = check(code)
     assert variants(code.kind, code.level)[code.seed].skill == asked.skill
+
+
+def written(asked):
+    """A question with its tables, row by row; inputs, headings and results are marked."""
+    exercise = asked.exercise
+    lines = [f"{asked.form}, {asked.skill}: {asked.asks}"]
+    lines.append(f"{exercise.formula} in {exercise.start.text} to {exercise.target.text}")
+    lines += [f"{'+' if each.is_right else '-'} {each.text}" for each in asked.choices]
+    for sheet in exercise.workbook.sheets:
+        rows = {}
+        for cell, content in sheet.filled(EVERYWHERE):
+            role = sheet.look(cell).role
+            mark = "" if role == "plain" else f" ({role})"
+            rows.setdefault(cell.row, []).append(f"{cell.text} {typed_text(content, cell)}{mark}")
+        lines += [f"{sheet.name}: {' | '.join(row)}" for _, row in sorted(rows.items())]
+    return "".join(line.replace("\n", " ") + "\n" for line in lines)
+
+
+@pytest.mark.parametrize("code", EVERY[::3], ids=lambda code: code.text)
+def test_what_is_asked_is_kept_word_for_word(code):
+    is_kept("core/practice/asked.txt", code.text, written(question(code)))
 
 
 @pytest.mark.parametrize("level", LEVELS)
