@@ -54,8 +54,8 @@ bench: .venv/.dev
 campaign: .venv/.dev
 	$(BIN)/python -m campaign $(FOR)
 
-# Three hundred small changes of the code, of which the tests have to notice most; about half an
-# hour. SEED=7 chooses which.
+# Three hundred small changes of the code, of which the tests have to notice most; about an hour.
+# SEED=7 chooses which.
 mutants: .venv/.dev
 	$(BIN)/python scripts/mutants.py $(or $(SEED),1)
 
@@ -91,4 +91,5 @@ lock: .venv/.dev
 
 .PHONY: .chromium
 .chromium:
-	@command -v chromium >/dev/null || { $(SUDO) apt-get update -q && $(APT) chromium; }
+	@command -v chromium-headless-shell >/dev/null \
+		|| { $(SUDO) apt-get update -q && $(APT) chromium-headless-shell; }

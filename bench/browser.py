@@ -40,7 +40,7 @@ def opened(path: str, prepare: Callable[[Path], None] = lambda data: None) -> It
             _wait_for(f"http://127.0.0.1:{port}/healthz")
             with sync_playwright() as playwright:
                 browser = playwright.chromium.launch(
-                    executable_path="/usr/bin/chromium", args=_QUIET
+                    executable_path="/usr/bin/chromium-headless-shell", args=_QUIET
                 )
                 page = browser.new_page(viewport={"width": 1280, "height": 800})
                 page.goto(f"http://127.0.0.1:{port}{path}")

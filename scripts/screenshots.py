@@ -31,7 +31,7 @@ def main(folder: Path) -> None:
     folder.mkdir(parents=True, exist_ok=True)
     with sync_playwright() as playwright:
         browser = playwright.chromium.launch(
-            executable_path="/usr/bin/chromium", args=QUIET.split()
+            executable_path="/usr/bin/chromium-headless-shell", args=QUIET.split()
         )
         for people, views in ((False, VIEWS), (True, VIEWS_OF_PEOPLE)):
             with served(people=people) as address:

@@ -1,5 +1,6 @@
 """A real server on a data file of its own, and Debian's Chromium on its pages."""
 
+import shutil
 import socket
 import subprocess
 import sys
@@ -11,7 +12,7 @@ import pytest
 from playwright.sync_api import expect, sync_playwright
 from workbench_page import Workbench
 
-CHROMIUM = "/usr/bin/chromium"
+CHROMIUM = "/usr/bin/chromium-headless-shell"
 PATIENCE = 20_000
 """How long a picture may be waited for, in milliseconds: these machines are busy."""
 expect.set_options(timeout=PATIENCE)
@@ -51,17 +52,17 @@ class Server:
 
 
 @pytest.fixture(scope="session")
-def shared_server(tmp_path_factory):
+def shared_server(made_data, tmp_path_factory):
     """One server for all tests that do not stop it."""
-    running = Server(tmp_path_factory.mktemp("server") / "data.db")
+    running = Server(shutil.copy(made_data / "demo", tmp_path_factory.mktemp("server")))
     yield running
     running.stop()
 
 
 @pytest.fixture
-def own_server(tmp_path):
+def own_server(demo_data):
     """A server that a test may stop and start again."""
-    running = Server(tmp_path / "data.db")
+    running = Server(demo_data)
     yield running
     running.stop()
 

@@ -14,8 +14,8 @@ WORDS = "four odd words of {}"
 
 
 @pytest.fixture
-def server(tmp_path):
-    running = Server(tmp_path / "data.db", "--people")
+def server(demo_data):
+    running = Server(demo_data, "--people")
     yield running
     running.stop()
 
