@@ -18,7 +18,7 @@ class Page:
         form = {key: value for key, value in {**self.state, **wish}.items() if value is not None}
         answer = self.client.post(self.address + action, data=form)
         assert answer.status_code == 200, answer.text
-        self.html = unescape(answer.text)
+        self.answer = answer.text
         self.scene = json.loads(unescape(re.search(r'data-scene="([^"]*)"', answer.text)[1]))
         self.state = {**self.scene["state"], "revision": self.scene["revision"]}
         return self
@@ -35,6 +35,10 @@ class Page:
     def shown(self, *addresses):
         cells = {(cell["column"], cell["row"]): cell["shown"] for cell in self.scene["cells"]}
         return [cells.get((ord(address[0]) - 64, int(address[1:]))) for address in addresses]
+
+    @property
+    def html(self):
+        return unescape(self.answer)
 
     @property
     def notice(self):
