@@ -5,6 +5,8 @@ import sys
 
 import effort  # noqa: F401  # the profiles have to be there before a test is read
 import pytest
+from argon2 import PasswordHasher
+from argon2.profiles import CHEAPEST
 
 from dreieck import demo
 from dreieck.store import Database, Library
@@ -33,6 +35,13 @@ def made_data(tmp_path_factory):
             demo.make(library)
         library.close()
     return folder
+
+
+@pytest.fixture
+def quick_passphrases(monkeypatch):
+    """What makes guessing dear makes every test of people slow."""
+    quick = PasswordHasher.from_parameters(CHEAPEST)
+    monkeypatch.setattr("dreieck.store.people.PasswordHasher", lambda: quick)
 
 
 @pytest.fixture

@@ -3,8 +3,6 @@
 import sqlite3
 
 import pytest
-from argon2 import PasswordHasher
-from argon2.profiles import CHEAPEST
 
 from dreieck.core.exceptions import DreieckError
 from dreieck.store import Database, People, name_key
@@ -13,9 +11,7 @@ WORDS = "four odd words"
 
 
 @pytest.fixture
-def people(path, monkeypatch):
-    quick = PasswordHasher.from_parameters(CHEAPEST)
-    monkeypatch.setattr("dreieck.store.people.PasswordHasher", lambda: quick)
+def people(path, quick_passphrases):
     database = Database(path)
     yield People(database)
     database.close()

@@ -5,8 +5,6 @@ import sqlite3
 from html import unescape
 
 import pytest
-from argon2 import PasswordHasher
-from argon2.profiles import CHEAPEST
 from fastapi.testclient import TestClient
 
 from dreieck.web.app import create_app
@@ -23,15 +21,8 @@ def path(demo_data):
     return demo_data
 
 
-@pytest.fixture(autouse=True)
-def passphrases_are_quick(monkeypatch):
-    """What makes guessing dear makes every one of these tests slow."""
-    quick = PasswordHasher.from_parameters(CHEAPEST)
-    monkeypatch.setattr("dreieck.store.people.PasswordHasher", lambda: quick)
-
-
 @pytest.fixture
-def app(path):
+def app(path, quick_passphrases):
     return create_app(Settings(data=path, demo=True, hosts=["testserver"], people=True))
 
 

@@ -139,13 +139,15 @@ def test_a_range_moves_as_a_whole_or_stays(text, one, other, place):
     numbers = {cell.text: str(2**index) for index, cell in enumerate(cells_of_table)}
     made = workbook(Loads={**numbers, at.text: f"=SUM({text})"})
     read = made.content("Loads", at).references[0].area(at)
-    for edit in cut_to(Calculation(made), made.sheets[0], area, made.sheets[0], to):
-        edit.apply(made)
+    undo = apply(made, cut_to(Calculation(made), made.sheets[0], area, made.sheets[0], to))
     steps = (to.column - area.left, to.row - area.top) if read.common(area) == read else (0, 0)
     now = read.offset(*steps)
     assert made.content("Loads", at).references[0].area(at) == now
     held = [value for cell, value in made.sheets[0].filled(now) if isinstance(value, float)]
     assert Calculation(made).value("Loads", at) == sum(held)
+    apply(made, undo)
+    assert made.content("Loads", at).references[0].area(at) == read
+    assert {cell.text: str(int(made.content("Loads", cell))) for cell in cells_of_table} == numbers
 
 
 def test_a_formula_that_tells_a_place_follows_it():
