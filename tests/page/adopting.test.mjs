@@ -37,7 +37,15 @@ function only(state, names) {
 }
 
 // Asked at time 3, sent at 3; `when` tells what the hands did when, `now` among them.
-function asked({ does = [], sent = SENT, now = SENT, led = LED, insists = false, ...when }) {
+function asked({
+  does = [],
+  sent = SENT,
+  now = SENT,
+  led = LED,
+  insists = false,
+  refused = false,
+  ...when
+}) {
   const effects = ["moves", "rehearses", "rewrites"];
   return {
     request: { asked: 3, sent: 3 },
@@ -45,7 +53,7 @@ function asked({ does = [], sent = SENT, now = SENT, led = LED, insists = false,
     sent,
     now,
     times: { now: 3, begun: 0, selected: 0, ended: 0, ...when },
-    answer: { insists, state: led },
+    answer: { insists, refused, state: led },
   };
 }
 
@@ -53,6 +61,12 @@ function asked({ does = [], sent = SENT, now = SENT, led = LED, insists = false,
 function when(given, now) {
   given.times.now = now;
   return given;
+}
+
+// The same, for what the hands had left at time 4.
+function left(given, now) {
+  given.request.left = 4;
+  return when(given, now);
 }
 
 // The same, but asked before something else that the hands did before it was sent.
@@ -78,7 +92,15 @@ const CASES = {
     { whole: true, changes: LED },
   ],
   "the server insists, but something is written by now: what was sent is told": [
-    when(asked({ insists: true, sent: WRITING, now: MORE }), 5),
+    when(asked({ insists: true, refused: true, sent: WRITING, now: MORE }), 5),
+    { changes: {}, lost: true },
+  ],
+  "it was refused, and the hands rest since they left it: all is taken, it is open again": [
+    left(asked({ insists: true, refused: true, sent: WRITING, led: WRITING }), 4),
+    { whole: true, changes: WRITING },
+  ],
+  "it was refused, and another cell was chosen since: it is set aside": [
+    left(asked({ insists: true, refused: true, sent: WRITING, now: CHOSEN, selected: 5 }), 5),
     { changes: {}, lost: true },
   ],
   "a move, and nothing is written: its place is taken": [

@@ -4,11 +4,27 @@ import { beforeEach, test } from "node:test";
 import { openPage } from "./skeleton.mjs";
 
 openPage();
-const { act, actLatest, actNow, allKept, isOnItsWay, show, unsent, waits, whenAnswered } =
-  await import("#js/exchange.js");
+const {
+  act,
+  actLatest,
+  actNow,
+  allKept,
+  isOnItsWay,
+  notKept,
+  notKeptIn,
+  sendAgain,
+  show,
+  takeOut,
+  waits,
+  whenAnswered,
+} = await import("#js/exchange.js");
+await import("#js/keeping.js");
+const { tryNow } = await import("#js/line.js");
 const { begin, set, state } = await import("#js/state.js");
 const notice = document.getElementById("notice");
 const kept = document.getElementById("kept");
+const outbox = document.getElementById("outbox");
+const settled = () => new Promise(setImmediate);
 
 const asked = () => htmx.asked.map(({ action }) => action);
 
@@ -66,10 +82,7 @@ test("an entry is sent with the state of the moment in which it was kept", async
   set({ writing: "B2", text: "33" });
   actNow("enter");
   set({ writing: "", text: null, anchor: "B3", focus: "B3" });
-  assert.deepEqual(
-    unsent().map(({ writing, text }) => [writing, text]),
-    [["B2", "33"]],
-  );
+  assert.equal(notKeptIn(1, "B2"), "33");
   await htmx.answer();
   assert.equal(htmx.open.values.text, "33");
   assert.equal(state.anchor, "B3");
@@ -102,28 +115,86 @@ test("who waits for all answers waits for the last one", async () => {
   assert.ok(done);
 });
 
-test("an entry that is refused is open again, and why is told", async () => {
-  set({ writing: "B2", text: "=(" });
+// An entry that is kept; what the page does of itself behind it is over when this returns.
+async function keep(cell, text) {
+  set({ writing: cell, text });
   actNow("enter");
   set({ writing: "", text: null });
-  assert.equal(kept.textContent, "keeping …");
+  await Promise.resolve();
+}
+
+test("an entry that is refused under resting hands is open again, and why is told", async () => {
+  await keep("B2", "=(");
+  assert.equal(kept.textContent, "keeping 1 …");
   await htmx.refuse("A bracket is not closed.");
   assert.deepEqual([state.writing, state.text], ["B2", "=("]);
   assert.match(notice.textContent, /bracket/);
-  assert.ok(!allKept());
-  act("enter");
-  await htmx.answer();
   assert.ok(allKept());
 });
 
-test("what cannot be kept while something else is written is told with its cell", async () => {
-  set({ writing: "B2", text: "33" });
-  actNow("enter");
+test("one that is refused while something else is written is listed until it is sent again", async () => {
+  await keep("B2", "33");
   set({ writing: "B3", text: "4" });
-  await htmx.fail();
+  await htmx.refuse("Not now.");
   assert.deepEqual([state.writing, state.text], ["B3", "4"]);
-  assert.match(notice.textContent, /B2: 33/);
-  assert.equal(kept.textContent, "not kept");
+  assert.match(outbox.textContent, /B2: 33 Not now\./);
+  assert.equal(kept.textContent, "1 not kept");
+  const [{ piece }] = notKept().refused;
+  sendAgain(piece);
+  assert.equal(htmx.open.values.text, "33");
+  assert.notEqual(htmx.open.values.piece, piece);
+  while (waits()) await htmx.answer();
+  assert.equal(kept.textContent, "all changes kept");
+  assert.ok(outbox.hidden);
+});
+
+test("what fails on the way is sent again as it was, before all that was asked for later", async () => {
+  await keep("B2", "33");
+  await keep("B3", "34");
+  const { values } = htmx.open;
+  for (const fault of [() => htmx.fail(), () => htmx.refuse("busy", 503), () => htmx.fail()]) {
+    await fault();
+    set({ anchor: "F9" });
+    tryNow();
+    await settled();
+    assert.deepEqual(htmx.open.values, values);
+  }
+  assert.equal(Object.keys(localStorage).length, 2);
+  await htmx.answer();
+  assert.equal(htmx.open.values.text, "34");
+  await htmx.answer();
+  assert.equal(Object.keys(localStorage).length, 0);
+});
+
+test("a picture gives way to what is to be kept when it fails", async () => {
+  show({ reveal: "B7" });
+  act("clear");
+  await htmx.fail();
+  assert.deepEqual(asked(), ["show", "clear"]);
+  await htmx.answer();
+  assert.equal(htmx.open.values.reveal, "B7");
+});
+
+test("a fault of the server that does not pass is told, and holds nothing else up", async () => {
+  act("clear");
+  act("undo");
+  for (let count = 0; count < 3; count += 1) {
+    assert.equal(htmx.open.action, "clear");
+    await htmx.refuse("Something went wrong here.", 500);
+    tryNow();
+    await settled();
+  }
+  assert.match(notice.textContent, /went wrong/);
+  assert.equal(htmx.open.action, "undo");
+});
+
+test("what waits can be taken out", async () => {
+  await keep("B2", "33");
+  await keep("B3", "34");
+  takeOut(notKept().waiting[1].piece);
+  await htmx.answer();
+  while (waits()) await htmx.answer();
+  assert.ok(!htmx.asked.some(({ values }) => values.text === "34"));
 });
 
 test("a revision that others made is taken on by what still waits", async () => {

@@ -7,6 +7,7 @@ const BODY = `
   <form id="page-state" data-at="/workbooks/1/sheets/1/act/" data-pages="/workbooks/1/sheets/"
         data-news="/news" data-sheet="1" data-revision="7"></form>
   <span id="kept">all changes kept</span>
+  <section id="outbox"></section>
   <div id="notice"></div>
   <div id="scene"></div>
   <div class="line-chips"></div><textarea id="desk-line"></textarea>
@@ -69,8 +70,8 @@ class Server {
     await this.#end({ status: 200 }, true);
   }
 
-  refuse(says) {
-    return this.#end({ status: 422, responseText: says }, false);
+  refuse(says, status = 422) {
+    return this.#end({ status, responseText: says }, false);
   }
 
   // The line is cut before an answer comes.

@@ -7,6 +7,7 @@ from dreieck.store.lock import BusyError, all_locked
 from dreieck.store.open_workbook import OpenWorkbook, OutOfDate
 from dreieck.store.people import People, Person, name_key
 from dreieck.store.practised import Answered, Practised, Taking
+from dreieck.store.revisions import Piece
 from dreieck.store.tables import NOBODY
 
 __all__ = [
@@ -25,6 +26,7 @@ __all__ = [
     "OutOfDate",
     "People",
     "Person",
+    "Piece",
     "Practised",
     "Share",
     "StoreError",

@@ -9,6 +9,7 @@ from __future__ import annotations
 import logging
 from collections import Counter, deque
 from collections.abc import Callable, Iterator, MutableMapping
+from contextlib import contextmanager
 from typing import Any
 
 from sqlalchemy.exc import DatabaseError
@@ -33,6 +34,7 @@ from dreieck.store.encoding import edits_of, edits_text
 from dreieck.store.history import History, Labels
 from dreieck.store.lock import WorkbookLock
 from dreieck.store.reading import read_workbook
+from dreieck.store.revisions import MAX_FOLLOWED, Piece, Revision, Revisions
 from dreieck.store.shapes import Shapes
 from dreieck.store.tables import ArrivalRow, ChangeRow, SheetRow, WorkbookRow, now
 from dreieck.store.told_history import told_history
@@ -46,8 +48,6 @@ class OutOfDate(DreieckError):
 log = logging.getLogger("dreieck")
 
 _VALUES_STAY = (*APPEARANCE, SetStated, SetLocale)
-MAX_FOLLOWED = 200
-"""So many revisions back the places that a page holds can follow."""
 
 Record = Callable[[Session, WorkbookRow, list[Edit]], None]
 """Writes what the history needs, given the inverse of what was just done."""
@@ -68,8 +68,9 @@ class OpenWorkbook:
         self._database = database
         self._shapes = Shapes(id)
         self._history = History(id)
-        self._revisions = {} if revisions is None else revisions
-        self._steps: deque[tuple[Step, ...]] = deque(maxlen=MAX_FOLLOWED)
+        self._newest = {} if revisions is None else revisions
+        self._revisions = Revisions(id)
+        self._piece: Piece | None = None
         with database.session() as session:
             row = session.get(WorkbookRow, id)
             if row is None or row.is_coming:
@@ -86,7 +87,9 @@ class OpenWorkbook:
                 ) from fault
             self._labels = self._history.labels(session, row.done)
             self.revision = row.revision
-        self._revisions[id] = self.revision
+            recent = self._revisions.recent(session, row.revision)
+        self._recent: deque[Revision] = deque(recent, maxlen=MAX_FOLLOWED)
+        self._newest[id] = self.revision
         self.values_at = self.revision
         """The revision with which values may have changed last."""
         self.calculation = Calculation(self.workbook)
@@ -123,13 +126,32 @@ class OpenWorkbook:
         """The labels of the actions that undo and redo would take."""
         return self._labels
 
-    def steps_since(self, revision: int) -> list[Step] | None:
-        """What has changed since a revision; None where that is too long ago to be known."""
+    def steps_since(self, revision: int, without: str = "") -> list[Step] | None:
+        """What has changed since a revision; None where that is too long ago to be known.
+
+        What the page with the name ``without`` did itself is left out.
+        """
         count = self.revision - revision
-        if not 0 <= count <= len(self._steps):
+        if not 0 <= count <= len(self._recent):
             return None
-        recent = list(self._steps)[len(self._steps) - count :]
-        return [step for steps in recent for step in steps]
+        recent = list(self._recent)[len(self._recent) - count :]
+        others = [each.steps for each in recent if not without or each.page != without]
+        return [step for steps in others for step in steps]
+
+    @contextmanager
+    def doing(self, piece: Piece | None) -> Iterator[None]:
+        """What is changed inside is done for this piece of a page."""
+        with self.lock:
+            self._piece = piece
+            try:
+                yield
+            finally:
+                self._piece = None
+
+    def has_done(self, piece: Piece) -> bool:
+        """Whether a piece has changed the workbook before, as far back as that is known."""
+        with self._database.session() as session:
+            return self._revisions.has(session, piece)
 
     def last_sheet(self) -> Sheet:
         """The sheet that was shown last, or the first one."""
@@ -191,11 +213,12 @@ class OpenWorkbook:
                     ) from error
                 raise
             self.revision += 1
-            self._revisions[self.id] = self.revision
+            self._newest[self.id] = self.revision
             if not all(isinstance(edit, _VALUES_STAY) for edit in edits):
                 self.values_at = self.revision
             self._labels = labels
-            self._steps.append(tuple(steps_of(edits)))
+            page = self._piece.page if self._piece else ""
+            self._recent.append(Revision(page, tuple(steps_of(edits))))
             self._shapes.written()
             self._tell_calculation(edits)
 
@@ -210,6 +233,7 @@ class OpenWorkbook:
                 write_sheets(session, self.workbook, self._shapes)
             self._shapes.write_new(session)
             row.revision += 1
+            self._revisions.record(session, row.revision, self._piece, list(steps_of(edits)))
             row.changed = now()
             session.flush()
             labels = self._history.labels(session, row.done)

@@ -136,6 +136,20 @@ class ChangeRow(SQLModel, table=True):
     backward: str
 
 
+class RevisionRow(SQLModel, table=True):
+    """What led to a revision: a piece of a page, and the places it touched, as JSON.
+
+    ``page`` is empty where no page told its name.
+    """
+
+    __tablename__ = "revision"
+    workbook_id: int = Field(foreign_key="workbook.id", primary_key=True, ondelete="CASCADE")
+    number: int = Field(primary_key=True)
+    page: str = Field(index=True)
+    piece: int
+    steps: str
+
+
 class SecretRow(SQLModel, table=True):
     """A secret of the data file, such as the key that signs results."""
 

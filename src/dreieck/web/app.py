@@ -27,6 +27,7 @@ from dreieck.web.sweeping import Sweepings
 from dreieck.web.turns import Turns
 from dreieck.web.workbench import commands, finder, news, numbers, ordering, selection
 from dreieck.web.workbench import routes as workbench
+from dreieck.web.workbench.answered import Answered
 from dreieck.web.workbench.drawn import Drawn
 
 _THREADS = 200
@@ -67,6 +68,7 @@ def create_app(settings: Settings) -> FastAPI:
     app.state.groups = Groups(database)
     app.state.sign_in_tries = SignInTries()
     app.state.drawn = Drawn()
+    app.state.answered = Answered()
     app.state.sources = settings.sources
     app.state.incoming = Incoming()
     app.state.sweepings = Sweepings()

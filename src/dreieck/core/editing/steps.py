@@ -62,14 +62,23 @@ def followed_cell(steps: Sequence[Step], sheet_id: int, cell: Cell) -> Cell | No
     return area.first if area else None
 
 
+def written_within(steps: Sequence[Step], sheet_id: int, area: Area) -> Area | None:
+    """A part of an area that the steps wrote into, told by where the area stood before them."""
+    for number, step in enumerate(steps):
+        here = followed_area(steps[:number], sheet_id, area)
+        if here is None:
+            return None
+        if step.sheet_id == sheet_id:
+            for each in step.areas:
+                if common := each.common(here):
+                    return common
+    return None
+
+
 def was_written(steps: Sequence[Step], sheet_id: int, cell: Cell) -> bool:
     """Whether the steps wrote into a cell, told by where it stood before them."""
-    for number, step in enumerate(steps):
-        here = followed_cell(steps[:number], sheet_id, cell)
-        if here is None:
-            return True
-        if step.sheet_id == sheet_id and any(area.holds(here) for area in step.areas):
-            return True
+    if written_within(steps, sheet_id, Area.of(cell)):
+        return True
     return followed_cell(steps, sheet_id, cell) is None
 
 

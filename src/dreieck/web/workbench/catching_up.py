@@ -10,7 +10,9 @@ from dreieck.core.editing.steps import (
     followed_cell,
     followed_text,
     was_written,
+    written_within,
 )
+from dreieck.core.formula import mentions
 from dreieck.core.grid import Area, Cell
 from dreieck.core.sheet.content import typed_text
 from dreieck.core.sheet.workbook import Workbook
@@ -18,19 +20,27 @@ from dreieck.store import OpenWorkbook
 from dreieck.web.workbench.page_state import PageState, held
 
 
-def catch_up(opened: OpenWorkbook, state: PageState) -> str:
-    """Let what a page holds follow the changes since its revision.
+def catch_up(
+    opened: OpenWorkbook, state: PageState, page: str = "", *, places: bool = False
+) -> str:
+    """Let what a page holds follow the changes of others since its revision.
+
+    Where nothing of it is in conflict the page counts as up to date from then on, unless lines
+    came or went and its wish names ``places``, which do not follow. ``page`` is its name.
 
     Returns what has to be told before anything is overwritten, or no text. Raises AddressError.
     """
     if state.revision == opened.revision:
         return ""
-    steps = opened.steps_since(state.revision)
+    steps = opened.steps_since(state.revision, without=page)
     if steps is None:
         return _UNKNOWN if state.text is not None else ""
-    told = _told(opened.workbook, steps, state) if state.text is not None else ""
-    if any(step.change for step in steps):
+    told = _told(opened.workbook, steps, state)
+    moved = any(step.change for step in steps)
+    if moved:
         _follow(opened.workbook, steps, state)
+    if not told and not (moved and places):
+        state.revision = opened.revision
     return told
 
 
@@ -41,6 +51,46 @@ _UNKNOWN = (
 
 
 def _told(workbook: Workbook, steps: Sequence[Step], state: PageState) -> str:
+    """What to say where others changed what the page is about to overwrite, or to read."""
+    if state.target:
+        return _told_of_fill(steps, state)
+    if state.text is None:
+        return ""
+    return _told_of_cell(workbook, steps, state) or _told_of_read(workbook, steps, state)
+
+
+def _told_of_fill(steps: Sequence[Step], state: PageState) -> str:
+    """What to say where a cell was written that a rehearsed fill reads, or would overwrite."""
+    home, target = state.home or state.sheet, Area.parse(state.target)
+    source = Area.parse(state.source) if state.source else target
+    for area in (source, target):
+        if written := written_within(steps, home, area):
+            return (
+                f"{written.text} was changed elsewhere while this fill of {target.text} is"
+                " rehearsed. It is drawn anew: look, then land it."
+            )
+    return ""
+
+
+def _told_of_read(workbook: Workbook, steps: Sequence[Step], state: PageState) -> str:
+    """What to say where a formula that is written reads a cell that was changed meanwhile."""
+    text = state.text or ""
+    if not text.startswith("="):
+        return ""
+    home, cell = state.home or state.sheet, state.writing_cell
+    numbers = {sheet.name.casefold(): sheet.id for sheet in workbook.sheets}
+    for mention in mentions(text, cell):
+        sheet, area = mention.reference.sheet, mention.reference.area(cell)
+        read = numbers.get(sheet.casefold()) if sheet else home
+        if read and area and written_within(steps, read, area):
+            return (
+                f"{text[mention.start : mention.end]}, which this reads, was changed elsewhere in"
+                " the meantime. What you typed is still here: Enter keeps it, Esc leaves it."
+            )
+    return ""
+
+
+def _told_of_cell(workbook: Workbook, steps: Sequence[Step], state: PageState) -> str:
     """What to say where the cell that is written into holds something else now, or is gone."""
     home, cell = state.home or state.sheet, state.writing_cell
     there = followed_cell(steps, home, cell)

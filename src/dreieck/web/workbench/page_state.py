@@ -203,8 +203,10 @@ class Asked(BaseModel):
     """What a page says with a request beside its state.
 
     ``picture`` is the number of what it drew last. A ``patient`` page waits longer for values,
-    and ends its request when it has another one.
+    and ends its request when it has another one. ``piece`` names what it asks for, the same when
+    it asks again.
     """
 
     picture: Number = 0
     patient: bool = False
+    piece: str = Field("", max_length=60)

@@ -25,13 +25,22 @@ from dreieck.core.functions import Function
 from dreieck.core.functions.statements import FORMS
 from dreieck.core.grid import MAX_COLUMN, MAX_ROW, Area, Cell
 from dreieck.core.words.suggest import Argument, Suggestion, current_argument, suggestions
-from dreieck.store import BusyError, Library, OpenWorkbook, OutOfDate, StoreError, all_locked
+from dreieck.store import (
+    BusyError,
+    Library,
+    OpenWorkbook,
+    OutOfDate,
+    Piece,
+    StoreError,
+    all_locked,
+)
 from dreieck.web.answers import TheLibrary, TheWorkbook, fragment, page
 from dreieck.web.navigation import Entry
 from dreieck.web.turns import in_a_hurry, time_for_drawing
 from dreieck.web.workbench.actions import ACTIONS, Action, Context, effects
 from dreieck.web.workbench.actions.aiming import KEEP_AIMING
 from dreieck.web.workbench.actions.copies import Clip
+from dreieck.web.workbench.answered import TheAnswered
 from dreieck.web.workbench.band import band
 from dreieck.web.workbench.catching_up import catch_up
 from dreieck.web.workbench.desk import desk, moved_text
@@ -137,25 +146,28 @@ def act(
     opened: TheWorkbook,
     library: TheLibrary,
     drawn: TheDrawn,
+    answered: TheAnswered,
     posted: Annotated[Posted, Depends(_posted)],
 ) -> Response:
-    """Do one of ``ACTIONS``; answer with the fragments and the scene that it led to."""
+    """Do one of ``ACTIONS``; answer with the fragments and the scene that it led to.
+
+    A piece that was done before, and is asked for again for want of the answer, is not done twice.
+    """
     state, wish = posted.state, posted.wish
-    with _hold(opened, library, wish):
-        told, kind, older = "", "told", ""
+    piece = Piece.told(posted.asked.piece)
+    with _hold(opened, library, wish), opened.doing(piece):
+        if known := answered.to(opened.id, piece, posted.asked.picture):
+            return HTMLResponse(known)
+        told, kind = "", "told"
         context = Context(opened, state, library)
-        before = state.model_copy()
         began = opened.revision
-        try:
-            older = catch_up(opened, state)
-            before = state.model_copy()
-            if older:
-                told, kind = older, "news"
-            told = posted.action(context, wish) or told
-        except (DreieckError, StoreError, BusyError, WorkEnded) as refusal:
-            # What the page said of itself still holds, the typed text too.
-            state, told = before, (older if isinstance(refusal, OutOfDate) else "") or str(refusal)
-            kind = "news" if isinstance(refusal, OutOfDate) else "problem"
+        refused = False
+        if piece and opened.has_done(piece):
+            state.stop_writing()
+            state.drop_rehearsal()
+        else:
+            told, kind, refused = _done(context, posted, piece)
+        state = context.state
         typed = f" What was typed: {state.text[:300]}" if state.text else ""
         if state.aiming >= 0 and posted.name not in KEEP_AIMING:
             state.stop_aiming()
@@ -165,17 +177,43 @@ def act(
             told, kind = f"The sheet that was shown here has been deleted.{typed}", "news"
         insists = kind != "told" or context.insists
         fragments, picture = _drawn(opened, state, insists=insists, patient=posted.asked.patient)
-    picture.began = began
-    picture = drawn.since(posted.asked.picture, (opened.id, state.sheet), picture)
-    fragments |= {
-        "scene": picture.model_dump_json(),
-        "action": posted.name,
-        "told": told,
-        "kind": "news" if context.waits and kind == "told" else kind,
-        "in_parts": context.in_parts and kind == "told",
-        "offers": context.offers if kind == "told" else [],
-    }
-    return HTMLResponse(fragment("answer.html", **fragments))
+        picture.began, picture.refused = began, refused
+        picture = drawn.since(posted.asked.picture, (opened.id, state.sheet), picture)
+        fragments |= {
+            "scene": picture.model_dump_json(),
+            "action": posted.name,
+            "told": told,
+            "kind": "news" if context.waits and kind == "told" else kind,
+            "in_parts": context.in_parts and kind == "told",
+            "offers": context.offers if kind == "told" else [],
+        }
+        said = fragment("answer.html", **fragments)
+        answered.keep(opened.id, piece, posted.asked.picture, said)
+    return HTMLResponse(said)
+
+
+def _done(context: Context, posted: Posted, piece: Piece | None) -> tuple[str, str, bool]:
+    """Bring a page up to date and do what it asks for: what is told, its kind, whether not."""
+    opened, action = context.opened, posted.action
+    told, kind, older = "", "told", ""
+    before = context.state.model_copy()
+    try:
+        revision = context.state.revision
+        names_places = bool(posted.wish.model_fields_set - {"move"})
+        page = piece.page if piece else ""
+        older = catch_up(opened, context.state, page, places=names_places)
+        before = context.state.model_copy()
+        if action.must_be_seen:
+            context.state.revision = revision
+        if older:
+            told, kind = older, "news"
+        return action(context, posted.wish) or told, kind, False
+    except (DreieckError, StoreError, BusyError, WorkEnded) as refusal:
+        # What the page said of itself still holds, the typed text too.
+        context.state = before
+        if isinstance(refusal, OutOfDate):
+            return older or str(refusal), "news", True
+        return str(refusal), "problem", True
 
 
 def _hold(opened: OpenWorkbook, library: Library, wish: BaseModel) -> AbstractContextManager[None]:

@@ -100,6 +100,8 @@ class Scene(BaseModel):
     """The revision before the action that this picture answers."""
     unfinished: bool = False
     """Whether some values had to wait; the page asks for them again."""
+    refused: bool = False
+    """Whether what was asked for was not done."""
     insists: bool
     heard: Heard = Heard()
     state: dict[str, Any]

@@ -3,22 +3,25 @@
 // docs/exchange.md draws it; nothing here touches the page.
 import { areaText, cell, span } from "./address.js";
 
-// `request` tells what was asked (`action`, and `asked` and `sent`: the times when the hands asked
-// and when the state was sent), `does` the effects of its action, `sent` the state that was sent,
-// `now` the state by now, `times` what the hands did when, `answer` the scene that came.
+// `request` tells what was asked (`action`, its own `state` where it took one along, and the times
+// when the hands `asked`, when the state was `sent`, and when the hands had `left` it), `does` the
+// effects of its action, `sent` the state that was sent, `now` the state by now, `times` what the
+// hands did when, `answer` the scene that came.
 export function adoption({ request, does, sent, now, times, answer }) {
-  const { insists, state: led } = answer;
+  const { insists, refused, state: led } = answer;
   const wentOn = times.now !== request.sent;
   const began = begunSince({ request, does, now, times });
   const writes = now.text !== null;
-  if ((!wentOn && !began) || (insists && !(wentOn && writes)))
+  // Nothing that was refused is opened again under hands that are elsewhere by now.
+  const isBusy = refused ? times.now !== (request.left ?? request.sent) : wentOn && writes;
+  if ((!wentOn && !began) || (insists && !isBusy))
     return {
       whole: true,
       changes: insists ? led : { ...led, ...chosenSince(request, does, now, times) },
     };
   if (does.rehearses && times.ended <= request.asked) return { changes: rehearsal(led, sent, now) };
   if (does.moves && (began || !writes)) return { changes: place(led, request, now, times) };
-  return { changes: {}, lost: insists && sent.text !== null };
+  return { changes: {}, lost: Boolean(refused && (sent.text !== null || request.state)) };
 }
 
 // The cell that was chosen after a move was asked for, though before it was sent: it stays chosen.

@@ -1,5 +1,6 @@
-// What was being written when the page was left is kept in this browser, and offered again.
-import { onScene, show, unsent, whenAnswered } from "./exchange.js";
+// What was being written when the page was left, and was not entered yet, is kept in this browser
+// and offered again.
+import { onScene, show, whenAnswered } from "./exchange.js";
 import { offer } from "./notice.js";
 import { set, standsApart, state } from "./state.js";
 import { desk, drawWriting, keep, writingNow } from "./writing.js";
@@ -9,31 +10,24 @@ const name = `draft ${form.dataset.pages}`;
 
 addEventListener("pagehide", () => {
   const { writing, text, home, sheet, flipped } = state;
-  const drafts = unsent().map((each) => ({
-    cell: each.writing,
-    text: each.text,
-    sheet: each.home || each.sheet,
-  }));
   if (text && !flipped && !standsApart())
-    drafts.push({ cell: writing, text, sheet: home || sheet });
-  if (drafts.length) localStorage.setItem(name, JSON.stringify(drafts));
+    localStorage.setItem(name, JSON.stringify({ cell: writing, text, sheet: home || sheet }));
 });
 
 // Once the first picture is there, and what a link asked for is answered.
 let isOffered = false;
 onScene(() => {
-  if (!isOffered) whenAnswered().then(offerDrafts);
+  if (!isOffered) whenAnswered().then(offerDraft);
   isOffered = true;
 });
 
-function offerDrafts() {
-  const [draft, ...others] = JSON.parse(localStorage.getItem(name) ?? "[]");
+function offerDraft() {
+  const draft = JSON.parse(localStorage.getItem(name) ?? "null");
   if (!draft) return;
   localStorage.removeItem(name);
-  if (others.length) localStorage.setItem(name, JSON.stringify(others));
   offer(`What you were writing into ${draft.cell} was not kept: ${draft.text.slice(0, 300)}`, {
     "Write on": () => take(draft),
-    "Let it go": offerDrafts,
+    "Let it go": () => {},
   });
 }
 

@@ -1,12 +1,18 @@
-// The exchange with the server: one request at a time, in order. docs/exchange.md draws it.
+// The exchange with the server: one request at a time, in order, each of them until it is answered.
+// docs/exchange.md draws it.
 import { adoption, begunSince } from "./adopting.js";
-import { refusal, tell, told } from "./notice.js";
+import { fails, onLine, pause, tryNow, works } from "./line.js";
+import { told as noticed, tell } from "./notice.js";
+import { forget, leftBehind, newPiece, remember } from "./outbox.js";
+import { cut, post } from "./sending.js";
 import { BAR, set, state, times } from "./state.js";
 
 const form = document.getElementById("page-state");
-const kept = document.getElementById("kept");
 const EFFECTS = JSON.parse(form.dataset.effects);
 const UNFINISHED_PAUSE = 200;
+// A fault of the server's own may pass; one that does not is told.
+const MAX_FAULTS = 3;
+const SIGNED_OUT = 401;
 
 export let scene = null;
 // For which size of the grid a scene was asked last.
@@ -14,18 +20,23 @@ export let drawnFor = { width: 0, height: 0 };
 
 const queue = [];
 const listeners = [];
-// Entries that could not be kept, and that are open no more.
+const askedListeners = [];
+// What the server refused to keep, and is not open any more.
 const unkept = [];
 // Who waits until nothing is asked for any more.
 const ends = [];
 let sending = null;
 let running = false;
-let unreached = false;
 // The revision of the workbook that the places in the state are told of.
 let revision = Number(form.dataset.revision);
 
 export function onScene(listener) {
   listeners.push(listener);
+}
+
+// Hears of every wish once the gesture that led to it is over, before the server does.
+export function onAsked(listener) {
+  askedListeners.push(listener);
 }
 
 // The revision at which an area that is copied stands where it does.
@@ -38,21 +49,35 @@ export function waits() {
   return sending !== null || queue.length > 0;
 }
 
-// When all that was asked for has been answered. What the page tells of its own accord waits for
-// that: the answer to an earlier action empties the notice.
+// When all that was asked for has been answered, or the server cannot be reached. What the page tells
+// of its own accord waits for that: the answer to an earlier action empties the notice.
 export function whenAnswered() {
   cutShort();
   return waits() ? new Promise((resolve) => ends.push(resolve)) : Promise.resolve();
 }
 
-// Whether all that was entered is kept, as far as the server has said.
-export function allKept() {
-  return unkept.length === 0 && !kept.classList.contains("not");
+// What is not kept yet: pieces that wait, and those that were refused, which say why.
+export function notKept() {
+  const waiting = [sending, ...queue].filter((each) => each?.piece);
+  return { waiting: waiting.filter((each) => !each.isOut), refused: [...unkept] };
 }
 
-// The states with entries that the server has not been asked to keep yet.
-export function unsent() {
-  return queue.map((request) => request.state).filter((sent) => sent?.text);
+export function allKept() {
+  const { waiting, refused: aside } = notKept();
+  return waiting.length + aside.length === 0;
+}
+
+// What was typed into a cell and is not kept yet.
+export function notKeptIn(sheet, cell) {
+  const { waiting, refused: aside } = notKept();
+  const entries = [...aside, ...waiting].map(entryOf);
+  return entries.findLast((each) => each?.sheet === sheet && each.cell === cell)?.text;
+}
+
+// The cell that a piece is an entry for, and what it is to hold.
+export function entryOf({ action, state: own }) {
+  if (action !== "enter" || own?.text == null || own.rule_for || own.proving >= 0) return null;
+  return { sheet: own.home || own.sheet, cell: own.writing, text: own.text };
 }
 
 // Whether an answer is still to come to an action that `moves`, `rehearses` or `rewrites`.
@@ -69,29 +94,41 @@ function does({ action }) {
 // Asks the server to show the present state; several such wishes become one.
 export function show(wish = {}) {
   cutShort();
+  showLast(wish);
+  return run();
+}
+
+function showLast(wish) {
   const waiting = queue.at(-1);
   if (waiting?.action === "show") Object.assign(waiting.wish, wish);
   else queue.push({ action: "show", wish, asked: times.now });
-  return run();
 }
 
 // Asks the server to do something, with the state that the requests before it lead to.
 export function act(action, wish = {}) {
-  cutShort();
-  queue.push({ action, wish, asked: times.now });
-  return run();
+  return join({ action, wish, asked: times.now });
 }
 
 // The same for a gesture: of several wishes that still wait only the last one counts.
 export function actLatest(action, wish) {
-  if (queue.at(-1)?.action === action) queue.pop();
+  if (queue.at(-1)?.action === action) forget(queue.pop().piece);
   return act(action, wish);
 }
 
 // The same for something that is no longer in the state when its turn comes.
 export function actNow(action, wish = {}) {
+  const asked = times.now;
+  const request = { action, wish, state: { ...state }, asked, sent: asked, revision };
+  // What the gesture changes itself is not what the hands do later.
+  queueMicrotask(() => (request.left = times.now));
+  return join(request);
+}
+
+function join(request) {
   cutShort();
-  queue.push({ action, wish, state: { ...state }, sent: times.now, revision, asked: times.now });
+  request.piece = newPiece();
+  remember({ revision, ...request, state: request.state ?? state });
+  queue.push(request);
   return run();
 }
 
@@ -105,58 +142,87 @@ function askForTheRest() {
 function cutShort() {
   if (!sending?.idle) return;
   sending.isCut = true;
-  htmx.trigger(form, "htmx:abort");
+  cut();
 }
 
 async function run() {
+  hear(askedListeners);
   if (running) return;
   running = true;
   form.dataset.busy = "yes";
   while (queue.length) {
     sending = queue.shift();
-    await send(sending);
+    // A fault in drawing one answer must not hold back what is still to be kept.
+    await carry(sending).catch(reportError);
     sending = null;
-    for (const listener of listeners) listener();
+    hear(listeners);
   }
   running = false;
   delete form.dataset.busy;
-  for (const end of ends.splice(0)) end();
+  hear(ends.splice(0));
 }
 
-async function send(request) {
-  const sent = request.state ?? { ...state };
+function hear(all) {
+  for (const each of all) each();
+}
+
+// Sends a request until it is answered. A wish to be shown something gives way to what is to be kept.
+async function carry(request) {
+  for (let faults = 0, tries = 0; ; tries += 1) {
+    const sent = told(request);
+    const { answered, unreached, status, says } = await post(
+      form.dataset.at + request.action,
+      fields(request, sent),
+    );
+    if (request.isCut) return;
+    if (answered) return received(request, sent);
+    if (status >= 500) faults += 1;
+    const again = unreached || status === SIGNED_OUT || (status >= 500 && faults < MAX_FAULTS);
+    if (!again) return refused(request, sent, says);
+    fails();
+    if (request.idle) return setTimeout(askForTheRest, UNFINISHED_PAUSE * 10);
+    if (request.action === "show" && queue.length) return showLast(request.wish);
+    await pause(tries);
+    if (request.isOut) return;
+    if (request.action === "show" && queue.length) return showLast(request.wish);
+  }
+}
+
+// The state that is sent with a request, each time the same: the server may have done it already.
+function told(request) {
+  if (request.told) return request.told;
+  const sent = { ...(request.state ?? state) };
   // An entry begun since belongs into the cell that the move leads to, not into this one.
-  if (begunSince({ request, does: does(request), now: state, times }))
+  if (!request.isLeft && begunSince({ request, does: does(request), now: state, times }))
     Object.assign(sent, { text: null, writing: "" });
   request.sent ??= times.now;
   request.revision ??= revision;
-  if (request.action !== "show") kept.textContent = "keeping …";
-  const answered = await post(form.dataset.at + request.action, fields(request, sent));
-  if (!answered && request.isCut) return;
-  kept.classList.toggle("not", !answered);
-  kept.textContent = answered ? "all changes kept" : "not kept";
-  if (answered) received(request, sent);
-  // Only a request that took something out of the state brings it back.
-  else if (request.state) takeBack(sent);
+  if (!request.piece) return sent;
+  request.told = sent;
+  if (!request.state) remember({ ...request, state: sent });
+  return sent;
 }
 
-function fields(request, sent) {
+function fields({ wish, piece, revision: known }, sent) {
   const grid = document.getElementById("grid");
   drawnFor = { width: grid.clientWidth, height: grid.clientHeight };
   const values = {
     ...sent,
-    ...request.wish,
-    revision: request.revision,
+    ...wish,
+    piece,
+    revision: known,
     picture: scene?.picture ?? 0,
     width: Math.max(grid.clientWidth - BAR, 60),
     height: Math.max(grid.clientHeight - 30 - BAR, 30),
   };
-  return Object.fromEntries(Object.entries(values).filter(([, value]) => value !== null));
+  return Object.fromEntries(Object.entries(values).filter(([, value]) => value != null));
 }
 
 function received(request, sent) {
-  unkept.length = 0;
+  works();
+  if (request.piece) forget(request.piece);
   scene = wholeAgain(JSON.parse(document.getElementById("scene").dataset.scene), scene);
+  if (request.isLeft) return scene.refused && setAside(request, noticed());
   const { whole, changes, lost } = adoption({
     request,
     does: does(request),
@@ -172,27 +238,57 @@ function received(request, sent) {
     if (waiting.revision === request.revision && inStep) waiting.revision = scene.revision;
   }
   Object.assign(state, changes);
-  if (lost) tell(`${told()} What was typed into ${sent.writing}: ${sent.text.slice(0, 300)}`);
+  if (lost) setAside({ ...request, state: sent }, noticed());
   if (scene.unfinished) setTimeout(askForTheRest, UNFINISHED_PAUSE);
 }
 
-// Opens again what was not kept; where another entry is open by now, remembers what it was.
-function takeBack(sent) {
+// What the server does not do: opened again where the hands rest, or else set aside.
+function refused(request, sent, says) {
+  works();
+  if (request.piece) forget(request.piece);
   const { sheet, home, writing, text, anchor, focus, source, target, values } = sent;
-  if (text !== null && state.text === null) set({ sheet, home, writing, text, anchor, focus });
-  else if (text !== null) {
-    unkept.push(`${writing}: ${text.slice(0, 300)}`);
-    if (unreached) tellUnreached();
-    else tell(`${told()} What you typed was not kept: ${unkept.join(", ")}.`);
-  }
+  const rests = times.now === request.left && state.text === null;
+  if (request.isLeft || (request.state && !rests))
+    return setAside({ ...request, state: sent }, says);
+  tell(says);
+  if (!request.state) return;
+  if (text !== null) set({ sheet, home, writing, text, anchor, focus });
   if (target && !state.target) set({ source, target, values });
 }
 
-function tellUnreached() {
-  const more = unkept.length ? ` Type again what is not open any more: ${unkept.join(", ")}.` : "";
-  tell(
-    `The server cannot be reached. What you typed is still here; try again when it is back.${more}`,
-  );
+function setAside(request, why) {
+  unkept.push({ ...request, why });
+  remember({ ...request, why });
+}
+
+// Asks once more for what was refused, now that the page shows how things are.
+export function sendAgain(piece) {
+  const again = taken(unkept, piece);
+  if (again) join({ ...again, why: undefined, told: undefined, isLeft: true, revision });
+}
+
+// Gives a piece up that waits or was refused.
+export function takeOut(piece) {
+  if (sending?.piece === piece) {
+    sending.isOut = true;
+    forget(piece);
+    tryNow();
+  } else if (!taken(unkept, piece)) taken(queue, piece);
+  show();
+}
+
+function taken(list, piece) {
+  const at = list.findIndex((each) => each.piece === piece);
+  if (at < 0) return null;
+  forget(piece);
+  return list.splice(at, 1)[0];
+}
+
+// What was left behind by pages that were closed comes before all else.
+for (const { why, ...left } of leftBehind()) {
+  const request = { ...left, asked: 0, sent: 0, isLeft: true };
+  if (why) unkept.push({ ...request, why });
+  else queue.push(request);
 }
 
 // Only cells and charts that differ are sent: the others are those of the picture before.
@@ -208,23 +304,14 @@ function wholeAgain(next, before) {
   return next;
 }
 
-function post(url, values) {
-  return new Promise((resolve) => {
-    const done = (event) => {
-      form.removeEventListener("htmx:afterRequest", done);
-      const { xhr, successful } = event.detail;
-      unreached = !xhr?.status && !sending.isCut;
-      if (unreached) tellUnreached();
-      else if (successful !== true && xhr?.status) tell(refusal(xhr.responseText));
-      resolve(successful === true);
-    };
-    form.addEventListener("htmx:afterRequest", done);
-    // What went wrong is told by the event above.
-    htmx.ajax("POST", url, { source: form, target: form, swap: "none", values }).catch(() => {});
-  });
-}
+// Who waits for answers does not wait for a server that is not there.
+onLine(() => {
+  hear(ends.splice(0));
+  hear(askedListeners);
+});
 
 // Another page changed the workbook: show its newer revision.
 new EventSource(form.dataset.news).addEventListener("message", (event) => {
+  tryNow();
   if (scene && Number(event.data) > scene.revision) show();
 });

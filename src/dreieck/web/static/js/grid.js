@@ -1,6 +1,6 @@
 // Draws the cells in view.
 import { address, area, cell, holds, letters } from "./address.js";
-import { scene } from "./exchange.js";
+import { entryOf, notKept, scene } from "./exchange.js";
 import { HEAD_WIDTH, grid, measure } from "./places.js";
 import { chosen, state } from "./state.js";
 
@@ -34,6 +34,7 @@ export function drawCells() {
       return line;
     }),
   );
+  drawNotKept();
 }
 
 function drawn(held, column, { number: row, size }, spills) {
@@ -61,6 +62,25 @@ function drawn(held, column, { number: row, size }, spills) {
     box.title = `${held.hidden}: the column is too narrow; two clicks on the edge of its heading fit it`;
   else if (formula) box.title = held.typed;
   return box;
+}
+
+// An entry is shown as it was typed until the server has said what it comes to.
+function unkept(box, text) {
+  box.className = "to-keep";
+  box.title = "Not kept yet";
+  box.textContent = text;
+  return box;
+}
+
+// Draws the entries of this sheet that are not kept yet.
+export function drawNotKept() {
+  const { waiting, refused } = notKept();
+  for (const each of [...refused, ...waiting]) {
+    const entry = entryOf(each);
+    if (!entry || entry.sheet !== state.sheet) continue;
+    const box = table.querySelector(`td[data-cell="${entry.cell}"]`);
+    if (box) unkept(box, entry.text);
+  }
 }
 
 // The text of a cell that is centred over those to its right.

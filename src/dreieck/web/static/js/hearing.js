@@ -2,19 +2,26 @@
 import { onScene, scene, waits } from "./exchange.js";
 import { active, state } from "./state.js";
 import { cell } from "./address.js";
-import { activeCell } from "./writing.js";
+import { activeCell, entryInView } from "./writing.js";
 
 const heard = document.getElementById("heard");
 // So long the hands rest before something is said, in milliseconds; who writes is let write.
 const REST = { selecting: 120, writing: 700 };
 let timer = 0;
 
-onScene(() => {
+// Where the hands are is told at once; what stands there and what it means comes with the picture.
+export function tellPlace() {
   const { cell: at, says } = scene.heard;
   const [column, row] = cell(active());
   activeCell.setAttribute("aria-rowindex", row);
   activeCell.setAttribute("aria-colindex", column);
-  activeCell.setAttribute("aria-label", at === active() ? says : active());
+  const known = at === active() && !waits();
+  activeCell.setAttribute("aria-label", known ? says : `${active()} ${entryInView()}`.trim());
+}
+
+onScene(() => {
+  const { cell: at, says } = scene.heard;
+  tellPlace();
   clearTimeout(timer);
   timer = setTimeout(
     () => {

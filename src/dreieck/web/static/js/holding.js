@@ -1,6 +1,7 @@
 // Keys and presses that come before the server's word on those before them wait here, in order.
 import { dialogComes, keyInDialog, onDialog } from "./asking.js";
 import { isOnItsWay, onScene, scene, waits } from "./exchange.js";
+import { isDown, onLine } from "./line.js";
 import { state } from "./state.js";
 import { suggests } from "./suggesting.js";
 import { insert, typeLate } from "./typing.js";
@@ -9,6 +10,7 @@ import { activeCell, opensSoon, writingNow } from "./writing.js";
 const NEEDS_WORD = ["Tab", "Enter", "ArrowLeft", "ArrowRight", "ArrowUp", "ArrowDown"];
 const held = [];
 let handle = null;
+let isLeaving = false;
 
 // Keeps a key for later if its turn has not come, and tells so.
 export function holdBack(event) {
@@ -69,6 +71,8 @@ function mustWait({ key, altKey, press, paste }) {
   if (paste) return mustWait({ key: "Tab" });
   if (dialogComes() || !scene) return true;
   if (!waits()) return false;
+  // Without a line hands go on; only where entries go is still the server's word.
+  if (isLeaving || isDown()) return isOnItsWay("moves") && (altKey || NEEDS_WORD.includes(key));
   if (opensSoon()) return true;
   const outOfStep = state.text?.startsWith("=") && scene?.text !== state.text;
   if (isOnItsWay("rehearses") && ["Enter", "Escape"].includes(key)) return true;
@@ -102,3 +106,11 @@ function release() {
 
 onScene(() => queueMicrotask(release));
 onDialog(release);
+onLine(release);
+
+// What waits for its turn when the page is left is done as far as its place is known.
+addEventListener("pagehide", () => {
+  isLeaving = true;
+  release();
+  isLeaving = false;
+});

@@ -7,7 +7,7 @@ import { ARROWS } from "./directions.js";
 import { act, scene, show } from "./exchange.js";
 import { hush } from "./notice.js";
 import { active, selected, set, state } from "./state.js";
-import { enter, go, page, stand, tab } from "./moving.js";
+import { enter, go, goTo, page, stand, tab } from "./moving.js";
 import { handOver, holdBack } from "./holding.js";
 import { suggestionKey } from "./suggesting.js";
 import {
@@ -27,7 +27,7 @@ import {
 
 const form = document.getElementById("page-state");
 const KEYS = JSON.parse(form.dataset.keys);
-const goTo = document.getElementById("address");
+const place = document.getElementById("address");
 // What the browser does itself in a field for text.
 const OF_FIELDS = ["undo", "redo", "dress", "select-all", "whole-columns", "whole-rows"];
 
@@ -44,7 +44,7 @@ function pressed(event) {
     .join(" ");
   const key = keyOf(event, modifiers);
   if (key && isHere(key, here)) done(event, () => ask(key));
-  else if (here === goTo) inAddress(event);
+  else if (here === place) inAddress(event);
   else if (here.closest(".chart")) {
     if (chartKey(event)) event.preventDefault();
   } else if (isCells(here)) inCells(event, modifiers);
@@ -163,8 +163,8 @@ function giveNoMore() {
 }
 
 function inAddress(event) {
-  if (event.key === "Enter") act("go-to", { to: goTo.value.trim() });
-  else if (event.key === "Escape") goTo.value = active();
+  if (event.key === "Enter") goTo(place.value.trim());
+  else if (event.key === "Escape") place.value = active();
   else return;
   event.preventDefault();
   toCells();

@@ -1,14 +1,14 @@
 // The selection moves with the hands; the server is told where it is.
-import { LAST, address, cell, roundNext } from "./address.js";
-import { show } from "./exchange.js";
+import { LAST, address, cell, roundNext, span } from "./address.js";
+import { act, show } from "./exchange.js";
 import { hush } from "./notice.js";
-import { drawOverlay } from "./overlay.js";
 import { scrollable, stepped } from "./places.js";
 import { active, chosen, set, state } from "./state.js";
-import { keep } from "./writing.js";
+import { keep, writingNow } from "./writing.js";
 
 // The column where a row of entries began, one beside the other.
 let tabbedFrom = null;
+const PLACE = /^([A-Z]{1,3}[1-9]\d{0,6})(?::([A-Z]{1,3}[1-9]\d{0,6}))?$/i;
 const STEPS = { down: [0, 1], up: [0, -1], right: [1, 0], left: [-1, 0] };
 
 // Keeps the entry and moves on, back to the column where a row of entries began.
@@ -42,7 +42,6 @@ function goRound(move) {
   if (anchor === focus || also) return false;
   const at = address(roundNext(chosen(), cell(active()), STEPS[move]));
   set({ anchor, focus, also, inner: at, step: "" });
-  drawOverlay();
   show({ reveal: at });
   return true;
 }
@@ -57,7 +56,6 @@ export function stand(place, widen) {
   hush();
   tabbedFrom = null;
   set(widen ? { focus: place } : { anchor: place, focus: place, step: "" });
-  drawOverlay();
   show({ reveal: place });
 }
 
@@ -67,8 +65,22 @@ export function selectLines(axis) {
   area[1 - axis] = 1;
   area[3 - axis] = LAST[1 - axis];
   set({ anchor: address(area.slice(0, 2)), focus: address(area.slice(2)) });
-  drawOverlay();
   show();
+}
+
+// A cell or an area is found at once; what else is typed there only the server knows.
+export function goTo(text) {
+  const found = PLACE.exec(text);
+  const ends = found?.slice(1, 3).map((each) => each && cell(each.toUpperCase()));
+  const isKnown = ends?.every((each) => !each || each.every((at, axis) => at <= LAST[axis]));
+  if (!isKnown || writingNow() || state.target) return act("go-to", { to: text });
+  const [first, last] = ends;
+  const [left, top, right, bottom] = span(first, last ?? first);
+  hush();
+  tabbedFrom = null;
+  const anchor = address([left, top]);
+  set({ anchor, focus: address([right, bottom]), step: "" });
+  return show({ reveal: anchor });
 }
 
 export function page(direction, widen) {

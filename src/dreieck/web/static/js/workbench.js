@@ -8,9 +8,9 @@ import { drawCharts, focusChosen } from "./charts.js";
 import { ask, closeWhenDone, dialogComes } from "./asking.js";
 import { pasteAs } from "./clipboard.js";
 import { acceptFiles } from "./dropping.js";
-import { act, drawnFor, onScene, scene, show } from "./exchange.js";
+import { act, drawnFor, onAsked, onScene, scene, show, waits } from "./exchange.js";
 import { active, set, state } from "./state.js";
-import { drawCells, markSelected } from "./grid.js";
+import { drawCells, drawNotKept, markSelected } from "./grid.js";
 import { grid } from "./places.js";
 import "./keyboard.js";
 import "./leaving.js";
@@ -18,7 +18,8 @@ import { drawOverlay } from "./overlay.js";
 import "./touching.js";
 import "./pointing.js";
 import "./folding.js";
-import "./hearing.js";
+import { tellPlace } from "./hearing.js";
+import "./keeping.js";
 import "./regions.js";
 import { rove } from "./roving.js";
 import "./staying.js";
@@ -38,21 +39,53 @@ function draw() {
   drawWriting();
   drawBars();
   drawSuggestions();
-  markSelected();
   rove();
+  drawPlace();
   tellAddress();
   // Of many sheets the one that is shown is in view, with its button.
   const current = document.querySelector("#sheets [aria-current]");
   for (const each of [current?.nextElementSibling, current])
     each?.scrollIntoView({ inline: "nearest", block: "nearest" });
-  const address = document.getElementById("address");
-  if (document.activeElement !== address)
-    address.value = state.proving >= 0 ? "proof" : state.writing || active();
   document.getElementById("start-fast").hidden =
     scene.cells.length > 0 || scene.used[1] > 1 || state.text !== null;
 }
 
+// Where the hands are: nothing of this needs the server.
+function drawPlace() {
+  markSelected();
+  const address = document.getElementById("address");
+  if (document.activeElement !== address)
+    address.value = state.proving >= 0 ? "proof" : state.writing || active();
+}
+
+// What the page knows itself is seen at once; desk, panel and foot say that they wait.
+function drawAtOnce() {
+  if (!scene) return;
+  drawPlace();
+  drawNotKept();
+  drawOverlay();
+  drawWriting();
+  tellPlace();
+  tellWaiting();
+}
+
+function tellWaiting() {
+  for (const part of document.querySelectorAll("#desk-lower, #panel, #foot"))
+    part.setAttribute("aria-busy", String(waits()));
+}
+
+let isAsked = false;
+onAsked(() => {
+  if (isAsked) return;
+  isAsked = true;
+  // The gesture may change more of the state behind its wish.
+  queueMicrotask(() => {
+    isAsked = false;
+    drawAtOnce();
+  });
+});
 onScene(draw);
+onScene(tellWaiting);
 
 const CONTROLS =
   "[data-action], [data-act], [data-paste], [data-step], [data-view], [data-ask], [data-close]";

@@ -1,6 +1,7 @@
 // The two places where an entry is written, the desk and the cell, kept in step.
 import { area, cell } from "./address.js";
-import { act, actNow, isOnItsWay, onScene, scene, show, waits } from "./exchange.js";
+import { act, actNow, isOnItsWay, notKeptIn, onScene, scene, show, waits } from "./exchange.js";
+import { isDown, onLine } from "./line.js";
 import { NOTHING, active, begin, coveredNow, set, standsApart, state } from "./state.js";
 import { box, grid } from "./places.js";
 
@@ -21,15 +22,18 @@ export function opensSoon() {
 
 // Whether it is not known yet what the cells hold.
 function isUnknown() {
-  return waits() || !scene;
+  return !scene || (waits() && !isDown());
 }
 
-onScene(() => {
+function openLate() {
   if (!opening || isUnknown()) return;
   const place = opening;
   opening = null;
   write(place);
-});
+}
+
+onScene(openLate);
+onLine(openLate);
 
 export function writingNow() {
   return state.text !== null;
@@ -43,11 +47,7 @@ export function write(place = desk, caret = null) {
     opening = place;
     return;
   }
-  // The scene may still be on its way after the last move, so the cell in view is asked first.
-  const [column, row] = cell(active());
-  const shown = scene.cells.find((each) => each.column === column && each.row === row);
-  const text =
-    shown?.typed ?? ((scene.state.inner || scene.state.anchor) === active() ? scene.text : "");
+  const text = entryInView();
   set({
     writing: active(),
     over: coveredNow(),
@@ -154,9 +154,20 @@ export function drop() {
   show();
 }
 
+// What the active cell holds, as far as the page knows: the picture may still be on its way.
+export function entryInView() {
+  const typed = notKeptIn(state.sheet, active());
+  if (typed !== undefined) return typed;
+  const { sheet, inner, anchor } = scene.state;
+  if (sheet === state.sheet && (inner || anchor) === active()) return scene.text;
+  const [column, row] = cell(active());
+  return scene.cells.find((each) => each.column === column && each.row === row)?.typed ?? "";
+}
+
 // Brings both places, the chips and the buttons in step with the state.
 export function drawWriting() {
-  const text = state.text ?? scene.text;
+  const isElsewhere = state.target || standsApart();
+  const text = state.text ?? (isElsewhere ? scene.text : entryInView());
   for (const place of [desk, inCell]) {
     const wanted = place === inCell && !writingNow() ? "" : text;
     if (place.value === wanted) continue;

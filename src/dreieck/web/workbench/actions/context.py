@@ -144,12 +144,14 @@ class Action:
 
     ``do`` changes the workbook or the page's state, and returns what is told to the user; it
     takes the context and a ``wish``, what it needs to know more. It raises DreieckError or
-    StoreError where it refuses.
+    StoreError where it refuses. One that ``must_be_seen`` is done only for a page that shows all
+    that others did.
     """
 
     do: Callable[..., str]
     wish: type[BaseModel]
     effects: tuple[Effect, ...]
+    must_be_seen: bool
 
     def __call__(self, context: Context, wish: BaseModel) -> str:
         """Do it."""
@@ -163,12 +165,13 @@ _MAX_TOLD = 3
 F = TypeVar("F", bound=Callable[..., str])
 
 
-def action(*effects: Effect) -> Callable[[F], F]:
+def action(*effects: Effect, must_be_seen: bool = False) -> Callable[[F], F]:
     """Make a function an action; its name with hyphens is the action's."""
 
     def register(function: F) -> F:
         wish: Any = get_type_hints(function).get("wish", Nothing)
-        ACTIONS[function.__name__.replace("_", "-")] = Action(function, wish, effects)
+        name = function.__name__.replace("_", "-")
+        ACTIONS[name] = Action(function, wish, effects, must_be_seen)
         return function
 
     return register

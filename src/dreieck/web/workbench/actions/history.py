@@ -18,7 +18,7 @@ _SEEN_WHOLE = 30
 """What changed in no more rows and columns is brought into view as a whole, if it has room."""
 
 
-@action(Effect.MOVES)
+@action(Effect.MOVES, must_be_seen=True)
 def undo(context: Context) -> str:
     """Take the last action back, and go where it was made."""
     context.state.drop_rehearsal()
@@ -26,7 +26,7 @@ def undo(context: Context) -> str:
     return f"Taken back: {label}{_gone_to(context)}" if label else "There is nothing to undo."
 
 
-@action(Effect.MOVES)
+@action(Effect.MOVES, must_be_seen=True)
 def redo(context: Context) -> str:
     """Make the last action again that was taken back, and go where it was made."""
     context.state.drop_rehearsal()
