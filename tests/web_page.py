@@ -20,7 +20,10 @@ class Page:
         assert answer.status_code == 200, answer.text
         self.answer = answer.text
         self.scene = json.loads(unescape(re.search(r'data-scene="([^"]*)"', answer.text)[1]))
-        self.state = {**self.scene["state"], "revision": self.scene["revision"]}
+        # On top of a picture only what differs of the state that was sent is told.
+        kept = {name: form[name] for name in form if name in self.state}
+        led = {**(kept if self.scene["since"] else {}), **self.scene["state"]}
+        self.state = {**led, "revision": self.scene["revision"]}
         return self
 
     def write(self, address, text):

@@ -113,7 +113,7 @@ def test_the_bars_lead_to_any_part_of_the_sheet(bench):
 
 def test_help_and_views_are_a_key_away(bench):
     bench.settle()
-    bench.keys("?")
+    bench.keys("F1")
     dialog = bench.page.locator("#dialog")
     expect(dialog).to_contain_text("Alt + J")
     bench.keys("Enter")

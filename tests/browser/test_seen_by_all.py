@@ -70,7 +70,7 @@ STATES = {
     "finding": (finder, "html", ("Escape",)),
     "the selection": (dialog("Alt+l"), "#dialog", ("Escape",)),
     "all commands": (dialog("Control+k"), "#dialog", ("Escape",)),
-    "the keys": (dialog("?"), "#dialog", ("Escape",)),
+    "the keys": (dialog("F1"), "#dialog", ("Escape",)),
     "naming": (dialog("Alt+n"), "#dialog", ("Escape",)),
     "the sheet": (dialog("Alt+s"), "#dialog", ("Escape",)),
 }

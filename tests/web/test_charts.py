@@ -84,7 +84,7 @@ def test_only_what_differs_of_a_chart_is_sent_again(client):
     page = season(client)
     before = page.scene["picture"]
     page.act("show", picture=before)
-    assert [chart["drawn"] for chart in page.scene["charts"]] == [None]
+    assert ["drawn" in chart for chart in page.scene["charts"]] == [False]
     page.select("B4").act("enter", text="200", writing="B4", picture=page.scene["picture"])
     assert series(page.scene["charts"][0])["Guests"][0] == 200.0
 

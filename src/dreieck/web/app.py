@@ -9,6 +9,7 @@ from secrets import token_urlsafe
 
 from anyio.to_thread import current_default_thread_limiter
 from fastapi import FastAPI
+from fastapi.middleware.gzip import GZipMiddleware
 from fastapi.responses import PlainTextResponse
 
 from dreieck import demo
@@ -75,6 +76,7 @@ def create_app(settings: Settings) -> FastAPI:
     keyring = Keyring(settings.key or ("" if settings.is_local else token_urlsafe(18)))
     app.state.keyring = keyring
     app.add_middleware(Turns)
+    app.add_middleware(GZipMiddleware, compresslevel=5)
     if app.state.people:
         app.add_middleware(SignedIn, people=app.state.people)
     app.add_middleware(Gate, keyring=keyring)

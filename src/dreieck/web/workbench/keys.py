@@ -15,7 +15,7 @@ _SAID: dict[When, str] = {
     "checking": "in a filled block",
 }
 _NAMES = {"Space": " "}
-_CODES = {".": "Period", ",": "Comma", " ": "Space"}
+_CODES = {".": "Period", ",": "Comma", "/": "Slash", " ": "Space"}
 
 
 class Key(NamedTuple):
@@ -139,7 +139,8 @@ KEYS = (
     Key("Alt + 3", "to the panel", "always", act="to-panel"),
     Key("Alt + 4", "to the sheets and views", "always", act="to-sheets"),
     Key("Alt + 5", "to the top bar", "always", act="to-top"),
-    Key("?", "this help", "selecting"),
+    Key("F1", "this help; ? does the same where nothing is typed", "always", act="help",
+        also="Alt + /"),
 )  # fmt: skip
 
 

@@ -6,6 +6,7 @@ for the grid, so the browser never has to work out what an action led to.
 
 from __future__ import annotations
 
+import json
 import logging
 from collections.abc import Mapping
 from contextlib import AbstractContextManager, suppress
@@ -156,9 +157,10 @@ def act(
     state, wish = posted.state, posted.wish
     piece = Piece.told(posted.asked.piece)
     with _hold(opened, library, wish), opened.doing(piece):
-        if known := answered.to(opened.id, piece, posted.asked.picture):
-            return HTMLResponse(known)
+        if again := answered.to(opened.id, piece, posted.asked.picture):
+            return HTMLResponse(again)
         told, kind = "", "told"
+        asked = state.model_dump(mode="json")
         context = Context(opened, state, library)
         began = opened.revision
         refused = False
@@ -178,9 +180,10 @@ def act(
         insists = kind != "told" or context.insists
         fragments, picture = _drawn(opened, state, insists=insists, patient=posted.asked.patient)
         picture.began, picture.refused = began, refused
-        picture = drawn.since(posted.asked.picture, (opened.id, state.sheet), picture)
+        known = posted.asked.picture
+        told_scene = drawn.since(known, (opened.id, state.sheet), picture, asked)
         fragments |= {
-            "scene": picture.model_dump_json(),
+            "scene": json.dumps(told_scene, ensure_ascii=False, separators=(",", ":")),
             "action": posted.name,
             "told": told,
             "kind": "news" if context.waits and kind == "told" else kind,
@@ -188,7 +191,8 @@ def act(
             "offers": context.offers if kind == "told" else [],
         }
         said = fragment("answer.html", **fragments)
-        answered.keep(opened.id, piece, posted.asked.picture, said)
+        said = drawn.parts(known, told_scene["picture"], said, all_of_it=kind != "told")
+        answered.keep(opened.id, piece, known, said)
     return HTMLResponse(said)
 
 

@@ -153,13 +153,19 @@ async function run() {
   while (queue.length) {
     sending = queue.shift();
     // A fault in drawing one answer must not hold back what is still to be kept.
-    await carry(sending).catch(reportError);
+    await carry(sending).catch(tellLater);
     sending = null;
     hear(listeners);
   }
   running = false;
   delete form.dataset.busy;
   hear(ends.splice(0));
+}
+
+function tellLater(fault) {
+  setTimeout(() => {
+    throw fault;
+  });
 }
 
 function hear(all) {
@@ -221,7 +227,7 @@ function fields({ wish, piece, revision: known }, sent) {
 function received(request, sent) {
   works();
   if (request.piece) forget(request.piece);
-  scene = wholeAgain(JSON.parse(document.getElementById("scene").dataset.scene), scene);
+  scene = wholeAgain(JSON.parse(document.getElementById("scene").dataset.scene), scene, sent);
   if (request.isLeft) return scene.refused && setAside(request, noticed());
   const { whole, changes, lost } = adoption({
     request,
@@ -291,9 +297,11 @@ for (const { why, ...left } of leftBehind()) {
   else queue.push(request);
 }
 
-// Only cells and charts that differ are sent: the others are those of the picture before.
-function wholeAgain(next, before) {
+// Only what differs is sent: the rest is that of the picture before, and of the state that was sent.
+function wholeAgain(next, before, sent) {
   if (!next.since) return next;
+  const state = Object.fromEntries(Object.keys(before.state).map((name) => [name, sent[name]]));
+  next = { ...before, ...next, state: { ...state, ...next.state } };
   const at = ({ column, row }) => `${column},${row}`;
   const cells = new Map(before.cells.map((cell) => [at(cell), cell]));
   for (const place of next.gone) cells.delete(String(place));

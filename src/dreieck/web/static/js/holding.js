@@ -4,6 +4,7 @@ import { isOnItsWay, onScene, scene, waits } from "./exchange.js";
 import { isDown, onLine } from "./line.js";
 import { state } from "./state.js";
 import { suggests } from "./suggesting.js";
+import { types } from "./layouts.js";
 import { insert, typeLate } from "./typing.js";
 import { activeCell, opensSoon, writingNow } from "./writing.js";
 
@@ -20,7 +21,8 @@ export function holdBack(event) {
   if (pastes(event)) return false;
   event.preventDefault();
   const { key, code, ctrlKey, metaKey, altKey, shiftKey } = event;
-  held.push({ key, code, ctrlKey, metaKey, altKey, shiftKey, preventDefault: noted });
+  const isTyped = key.length === 1 && types(event);
+  held.push({ key, code, ctrlKey, metaKey, altKey, shiftKey, isTyped, preventDefault: noted });
   return true;
 }
 
@@ -66,7 +68,9 @@ function isUnclear() {
   return state.text.startsWith("=") && state.pointed_from < 0 && scene?.text !== state.text;
 }
 
-function mustWait({ key, altKey, press, paste }) {
+function mustWait(event) {
+  const { key, press, paste } = event;
+  const altKey = event.altKey && !(event.isTyped ?? (!press && !paste && types(event)));
   if (press) return isUnclear();
   if (paste) return mustWait({ key: "Tab" });
   if (dialogComes() || !scene) return true;
@@ -91,14 +95,13 @@ function release() {
       (event.press ?? event.paste)();
       continue;
     }
-    const plain = !event.ctrlKey && !event.metaKey && !event.altKey;
-    const types = plain && event.key.length === 1;
-    if (types && document.activeElement !== activeCell) insert(event.key);
+    const { isTyped } = event;
+    if (isTyped && document.activeElement !== activeCell) insert(event.key);
     else if (keyInDialog(event)) continue;
     else {
       handle(event);
       if (event.isUsed) continue;
-      if (types) insert(event.key);
+      if (isTyped) insert(event.key);
       else typeLate(event);
     }
   }

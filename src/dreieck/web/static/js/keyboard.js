@@ -4,12 +4,14 @@ import { OWN_ACTS, help } from "./acts.js";
 import { chartKey } from "./charts.js";
 import { address, cell } from "./address.js";
 import { ARROWS } from "./directions.js";
+import { goesByWord, learn, shortcut } from "./layouts.js";
 import { act, scene, show } from "./exchange.js";
 import { hush } from "./notice.js";
 import { active, selected, set, state } from "./state.js";
 import { enter, go, goTo, page, stand, tab } from "./moving.js";
 import { handOver, holdBack } from "./holding.js";
 import { suggestionKey } from "./suggesting.js";
+import { isText } from "./typing.js";
 import {
   activeCell,
   breakLine,
@@ -42,25 +44,25 @@ function pressed(event) {
   ]
     .filter(Boolean)
     .join(" ");
-  const key = keyOf(event, modifiers);
+  const key = keyOf(event);
   if (key && isHere(key, here)) done(event, () => ask(key));
   else if (here === place) inAddress(event);
   else if (here.closest(".chart")) {
     if (chartKey(event)) event.preventDefault();
   } else if (isCells(here)) inCells(event, modifiers);
   else if (here === desk && event.key === "Enter") done(event, () => write(desk));
+  else if (event.key === "?" && !isText(here)) done(event, help);
   else if (event.key === "Escape") done(event, leaveRegion);
   else if (event.key in ARROWS && modifiers.startsWith("alt"))
     arrow(event, ARROWS[event.key], modifiers);
 }
 
-// The key by the letter that the layout gives; by its place where that gives none of ours.
-function keyOf({ key, code }, modifiers) {
-  const named = key.length > 1 && !["Dead", "Process", "Unidentified"].includes(key);
-  const letter = named || /^[a-z0-9., ]$/i.test(key) ? key.toLowerCase() : "";
-  return KEYS.find(
-    (each) => each.modifiers === modifiers && (letter ? each.key === letter : each.code === code),
-  );
+function keyOf(event) {
+  const found = shortcut(event);
+  if (!found) return null;
+  const { letter, code, modifiers } = found;
+  const isIt = (each) => (letter ? each.key === letter : each.code === code);
+  return KEYS.find((each) => modifiers.includes(each.modifiers) && isIt(each));
 }
 
 // While an entry is written, and in other fields, the usual keys are the browser's.
@@ -87,6 +89,7 @@ function inCells(event, modifiers) {
 }
 
 function arrow(event, [columns, rows], modifiers) {
+  if (writingNow() && !state.target && goesByWord(event)) return;
   if (modifiers === "alt") return done(event, () => act("stretch", { columns, rows }));
   if (modifiers === "alt shift") return done(event, () => act("alongside", { columns, rows }));
   const widen = modifiers.includes("shift");
@@ -133,7 +136,6 @@ function other(event) {
     );
   else if (key === "End")
     done(event, () => act("go-far", { end: ctrl ? "sheet" : "row", widen: shiftKey }));
-  else if (key === "?") done(event, help);
 }
 
 function done(event, action) {
@@ -181,5 +183,6 @@ function pressedLate(event) {
 
 handOver(pressedLate);
 document.addEventListener("keydown", (event) => {
+  learn(event);
   if (!holdBack(event)) pressed(event);
 });

@@ -1,6 +1,6 @@
 // The regions of the page: one key goes from each to the next, Esc leads back to the cells.
 import { unfold } from "./folding.js";
-import { activeCell, desk, toCells } from "./writing.js";
+import { desk, toCells } from "./writing.js";
 
 // Each with what has the keys first.
 const REGIONS = [
@@ -37,5 +37,5 @@ document.addEventListener("click", () => {
   const here = document.activeElement;
   const isLost = !here || here === document.body;
   if (isLost && document.getSelection().isCollapsed && !document.querySelector("dialog[open]"))
-    activeCell.focus({ preventScroll: true });
+    toCells();
 });

@@ -1,7 +1,7 @@
 // What the browser would have done with a key that had to wait: in the entry that is open, in a field.
 import { activeCell, typeInto } from "./writing.js";
 
-function isText(place) {
+export function isText(place) {
   return place.tagName === "TEXTAREA" || (place.tagName === "INPUT" && place.type !== "checkbox");
 }
 

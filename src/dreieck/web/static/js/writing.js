@@ -68,7 +68,21 @@ export function write(place = desk, caret = null) {
 export function toCells() {
   const open = writingNow() && inCell.classList.contains("open");
   (open ? inCell : activeCell).focus({ preventScroll: true });
+  if (open || activeCell.contains(getSelection().anchorNode)) return;
+  // Focus alone is not enough: after a dialog the caret may stand elsewhere, and keys go there.
+  getSelection().collapse(activeCell, 0);
 }
+
+// Keys that nothing else has belong to the cells, whatever was opened and left before.
+document.addEventListener(
+  "keydown",
+  () => {
+    const here = document.activeElement;
+    const isNobodys = !here || here === document.body || here === activeCell;
+    if (isNobodys && !document.querySelector("dialog[open], :popover-open")) toCells();
+  },
+  true,
+);
 
 // Text for the active cell, typed or said: it begins an entry, or goes on with the one that is open.
 export function typeInto(text) {
