@@ -33,6 +33,7 @@ from bench import (
     scrolling,
     starting,
     sweeping,
+    traffic,
     trying,
     typing_in,
     writing_ods,
@@ -43,6 +44,7 @@ from bench.timing import Figure
 MODULES = (
     parsing,
     keystroke,
+    traffic,
     changing,
     changing_by_cell,
     trying,

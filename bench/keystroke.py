@@ -40,7 +40,7 @@ def measure() -> float:
                     "focus": "D5",
                 }
                 for _ in range(20):
-                    client.post(f"/workbooks/{workbook}/bench/show", data=state)
+                    client.post(f"/workbooks/{workbook}/act/show", data=state)
 
             keystroke(full, sheet.id)
             return ratio(
