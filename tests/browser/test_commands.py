@@ -9,7 +9,9 @@ from playwright.sync_api import expect
 from dreieck.web.workbench.commands import COMMANDS
 
 # They lead to another page, or hand out a file.
-LEADS_AWAY = {"files", "open-file", "feeds", "practise", "shift-log", "chart-svg", "chart-png"}
+LEADS_AWAY = {
+    "files", "open-file", "feeds", "practise", "shift-log", "chart-svg", "chart-png", "keys",
+}  # fmt: skip
 STAYING = [command for command in COMMANDS if command.act not in LEADS_AWAY]
 WAYS = ("Escape", "beside", "close")
 STEP = every(12, 1)

@@ -87,6 +87,18 @@ def test_on_a_phone_nothing_is_cut(page, server, code):
     assert page.evaluate("document.querySelector('main').scrollWidth - innerWidth") <= 0
 
 
+def test_an_answer_given_without_a_line_is_sent_when_it_is_back(bench):
+    bench.click("E8")
+    bench.page.get_by_role("link", name="Practise on it").click()
+    page = bench.page
+    page.locator("[name=choice]").first.check()
+    page.context.set_offline(True)
+    page.get_by_role("button", name="Answer", exact=True).click()
+    expect(page.get_by_role("alert")).to_contain_text("What you entered is still here")
+    page.context.set_offline(False)
+    expect(page.locator("#verdict")).to_be_visible()
+
+
 def test_from_the_workbench_to_a_drill_about_its_block_and_back(bench):
     bench.click("E8")
     bench.page.get_by_role("link", name="Practise on it").click()

@@ -5,6 +5,7 @@ from dreieck.store.groups import Group, Groups, Handout, Share
 from dreieck.store.library import Library, Listed, Losses, NewSheet
 from dreieck.store.lock import BusyError, all_locked
 from dreieck.store.open_workbook import OpenWorkbook, OutOfDate
+from dreieck.store.own_keys import OwnKeys
 from dreieck.store.people import People, Person, name_key
 from dreieck.store.practised import Answered, Practised, Taking
 from dreieck.store.revisions import Piece
@@ -24,6 +25,7 @@ __all__ = [
     "NewSheet",
     "OpenWorkbook",
     "OutOfDate",
+    "OwnKeys",
     "People",
     "Person",
     "Piece",

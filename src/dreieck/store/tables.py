@@ -150,6 +150,15 @@ class RevisionRow(SQLModel, table=True):
     steps: str
 
 
+class OwnKeyRow(SQLModel, table=True):
+    """The key that a person has given to something, by its name; no text for no key."""
+
+    __tablename__ = "own_key"
+    person: int = Field(primary_key=True)
+    name: str = Field(primary_key=True)
+    keys: str
+
+
 class SecretRow(SQLModel, table=True):
     """A secret of the data file, such as the key that signs results."""
 

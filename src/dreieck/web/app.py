@@ -13,7 +13,7 @@ from fastapi.middleware.gzip import GZipMiddleware
 from fastapi.responses import PlainTextResponse
 
 from dreieck import demo
-from dreieck.store import Database, Groups, Library, People, Practised, StoreError
+from dreieck.store import Database, Groups, Library, OwnKeys, People, Practised, StoreError
 from dreieck.web import errors, gate
 from dreieck.web.answers import templates
 from dreieck.web.api import routes as api
@@ -65,6 +65,7 @@ def create_app(settings: Settings) -> FastAPI:
     )
     app.state.library = library
     app.state.practised = Practised(database)
+    app.state.own_keys = OwnKeys(database)
     app.state.people = People(database) if settings.people else None
     app.state.groups = Groups(database)
     app.state.sign_in_tries = SignInTries()

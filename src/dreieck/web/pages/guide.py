@@ -10,14 +10,14 @@ from dreieck.core.functions import statements as proving
 from dreieck.core.values.look import shown_text
 from dreieck.web.answers import BesideWorkbook, page
 from dreieck.web.navigation import Entry
-from dreieck.web.workbench.keys import KEYS
+from dreieck.web.workbench.holding_keys import TheKeys
 
 router = APIRouter(include_in_schema=False)
 ENTRY = Entry(9, "guide", "Guide", "/guide?of={workbook}")
 
 
 @router.get("/guide")
-def guide(request: Request, beside: BesideWorkbook) -> Response:
+def guide(request: Request, beside: BesideWorkbook, keys: TheKeys) -> Response:
     """The whole guide."""
     families = [
         (family.replace("_", " "), about, [_entry(f) for f in every() if f.family == family])
@@ -28,15 +28,15 @@ def guide(request: Request, beside: BesideWorkbook) -> Response:
     ]
     statements = [*proving.FORMS.values(), *sweeping.FORMS.values()]
     return page(
-        request, "guide.html", keys=KEYS, families=families, table=table, statements=statements,
+        request, "guide.html", keys=keys, families=families, table=table, statements=statements,
         beside=beside,
     )  # fmt: skip
 
 
 @router.get("/guide/keys")
-def keys(request: Request) -> Response:
+def help_on_keys(request: Request, keys: TheKeys) -> Response:
     """The part of it that a dialog shows over the workbench."""
-    return page(request, "help_dialog.html", keys=KEYS)
+    return page(request, "help_dialog.html", keys=keys)
 
 
 def _entry(function: Function) -> tuple[Function, str]:

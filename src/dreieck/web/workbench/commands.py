@@ -12,6 +12,7 @@ from starlette.responses import Response
 from dreieck.web.answers import TheWorkbook, page
 from dreieck.web.workbench.band import EDGES, FORMS
 from dreieck.web.workbench.chart_card import KINDS
+from dreieck.web.workbench.holding_keys import TheKeys
 from dreieck.web.workbench.keys import KEYS
 
 router = APIRouter(include_in_schema=False)
@@ -25,6 +26,11 @@ class Command(NamedTuple):
     wish: Mapping[str, str | int] = MappingProxyType({})
     act: str = ""
     keys: str = ""
+
+    @property
+    def name(self) -> str:
+        """As the name of a key that does the same."""
+        return " ".join([self.act or self.action, *(str(each) for each in self.wish.values())])
 
     @property
     def attributes(self) -> dict[str, str | int]:
@@ -90,6 +96,7 @@ def _commands() -> list[Command]:
         Command("thousands set apart, or not", "group-thousands"),
         Command("one decimal more", "count-decimals", {"steps": 1}),
         Command("one decimal less", "count-decimals", {"steps": -1}),
+        Command("keys: give them others", act="keys"),
         Command("copy", act="copy", keys="Ctrl + C"),
         Command("cut", act="cut", keys="Ctrl + X"),
         Command("paste", act="paste", keys="Ctrl + V"),
@@ -105,6 +112,11 @@ COMMANDS = tuple(_commands())
 
 
 @router.get("/workbooks/{workbook_id}/sheets/{sheet_id}/commands")
-def listed(request: Request, opened: TheWorkbook, sheet_id: int) -> Response:
-    """The list of all commands."""
-    return page(request, "commands.html", commands=COMMANDS)
+def listed(request: Request, opened: TheWorkbook, sheet_id: int, keys: TheKeys) -> Response:
+    """The list of all commands, with the keys that hold for who asks."""
+    said = {key.name: key.said for key in keys if key.name}
+    commands = [
+        command._replace(keys=said[command.name]) if command.name in said else command
+        for command in COMMANDS
+    ]
+    return page(request, "commands.html", commands=commands)

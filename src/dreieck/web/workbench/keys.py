@@ -2,7 +2,7 @@
 
 from __future__ import annotations
 
-from collections.abc import Mapping
+from collections.abc import Iterable, Mapping
 from types import MappingProxyType
 from typing import Literal, NamedTuple
 
@@ -34,6 +34,11 @@ class Key(NamedTuple):
     act: str = ""
     foot: str = ""
     also: str = ""
+
+    @property
+    def name(self) -> str:
+        """What tells it apart from the others; no text where the browser handles it together."""
+        return " ".join([self.act or self.action, *(str(each) for each in self.wish.values())])
 
     @property
     def said(self) -> str:
@@ -144,7 +149,19 @@ KEYS = (
 )  # fmt: skip
 
 
-def for_browser() -> list[dict[str, object]]:
+CHANGEABLE = tuple(key for key in KEYS if key.name)
+"""Those that can be given another key."""
+
+
+def held_by(own: Mapping[str, str]) -> tuple[Key, ...]:
+    """The keys that hold for somebody who has given some of them others, by name."""
+    return tuple(
+        key._replace(keys=own[key.name], also="") if key.name and key.name in own else key
+        for key in KEYS
+    )
+
+
+def for_browser(keys: Iterable[Key] = KEYS) -> list[dict[str, object]]:
     """The keys that stand for one thing each: by the letter that a layout gives.
 
     ``code`` is the physical key, for layouts that give no Latin letters.
@@ -157,8 +174,8 @@ def for_browser() -> list[dict[str, object]]:
             "wish": dict(key.wish),
             "act": key.act,
         }
-        for key in KEYS
-        if key.action or key.act
+        for key in keys
+        if key.name
         for pressed in (key.keys, key.also)
         if pressed
     ]
@@ -172,6 +189,6 @@ def _press(pressed: str) -> dict[str, str]:
     return {"key": key.lower(), "code": code, "modifiers": " ".join(modifiers).lower()}
 
 
-def for_foot(when: When) -> list[Key]:
+def for_foot(when: When, keys: Iterable[Key] = KEYS) -> list[Key]:
     """The keys that matter now."""
-    return [key for key in KEYS if key.foot and key.when == when]
+    return [key for key in keys if key.foot and key.keys and key.when == when]

@@ -48,6 +48,7 @@ from dreieck.web.workbench.desk import desk, moved_text
 from dreieck.web.workbench.drawn import TheDrawn
 from dreieck.web.workbench.foot import foot
 from dreieck.web.workbench.heard import heard
+from dreieck.web.workbench.holding_keys import TheKeys
 from dreieck.web.workbench.keys import When, for_browser, for_foot
 from dreieck.web.workbench.long_forms import LongFormRoute
 from dreieck.web.workbench.page_state import Asked, PageState
@@ -69,7 +70,7 @@ def first_sheet(opened: TheWorkbook, came: str = "") -> Response:
 
 
 @router.get("/workbooks/{workbook_id}/sheets/{sheet_id}")
-def workbench(request: Request, opened: TheWorkbook, sheet_id: int) -> Response:
+def workbench(request: Request, opened: TheWorkbook, sheet_id: int, keys: TheKeys) -> Response:
     """The page of the workbench; it asks for its first scene itself."""
     try:
         sheet = opened.workbook.sheet_by_id(sheet_id)
@@ -81,7 +82,7 @@ def workbench(request: Request, opened: TheWorkbook, sheet_id: int) -> Response:
         "workbench.html",
         opened=opened,
         sheet=sheet,
-        keys=for_browser(),
+        keys=for_browser(keys),
         rows=MAX_ROW,
         columns=MAX_COLUMN,
         effects=effects(),
@@ -148,6 +149,7 @@ def act(
     library: TheLibrary,
     drawn: TheDrawn,
     answered: TheAnswered,
+    keys: TheKeys,
     posted: Annotated[Posted, Depends(_posted)],
 ) -> Response:
     """Do one of ``ACTIONS``; answer with the fragments and the scene that it led to.
@@ -183,6 +185,8 @@ def act(
         known = posted.asked.picture
         told_scene = drawn.since(known, (opened.id, state.sheet), picture, asked)
         fragments |= {
+            "keys": for_foot(fragments["when"], keys),
+            "help_key": next((key.keys for key in keys if key.act == "help"), ""),
             "scene": json.dumps(told_scene, ensure_ascii=False, separators=(",", ":")),
             "action": posted.name,
             "told": told,
@@ -288,7 +292,7 @@ def _context(situation: Situation) -> dict[str, Any]:
         "panel": on_panel,
         "foot": foot(situation),
         "band": band(situation),
-        "keys": for_foot(when),
+        "when": when,
         "moved_text": moved_text,
         "sheets": situation.workbook.sheets,
         "shown_sheet": situation.sheet,

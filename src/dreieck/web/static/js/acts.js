@@ -50,6 +50,7 @@ export const OWN_ACTS = {
   numbers: () => ask(`${form.dataset.pages}${state.sheet}/numbers`),
   practise: () => location.assign(`${form.dataset.pages}${state.sheet}/practice?at=${active()}`),
   feeds: () => location.assign(form.dataset.names.replace(/names$/, "feeds")),
+  keys: () => location.assign(`/keys?of=${form.dataset.at.split("/")[2]}`),
   files: askFiles,
   "open-file": openFile,
   commands: () => ask(`${form.dataset.pages}${state.sheet}/commands`),
