@@ -34,6 +34,9 @@ export function openPage(kept = {}) {
     localStorage,
     DOMParser: window.DOMParser,
     EventSource: class extends EventTarget {},
+    ResizeObserver: class {
+      observe() {}
+    },
     addEventListener: window.addEventListener.bind(window),
     htmx: new Server(document),
   });

@@ -4,6 +4,7 @@ import { adoption, begunSince } from "./adopting.js";
 import { fails, onLine, pause, tryNow, works } from "./line.js";
 import { told as noticed, tell } from "./notice.js";
 import { forget, leftBehind, newPiece, remember } from "./outbox.js";
+import { room } from "./room.js";
 import { cut, post } from "./sending.js";
 import { BAR, set, state, times } from "./state.js";
 
@@ -210,16 +211,15 @@ function told(request) {
 }
 
 function fields({ wish, piece, revision: known }, sent) {
-  const grid = document.getElementById("grid");
-  drawnFor = { width: grid.clientWidth, height: grid.clientHeight };
+  drawnFor = room();
   const values = {
     ...sent,
     ...wish,
     piece,
     revision: known,
     picture: scene?.picture ?? 0,
-    width: Math.max(grid.clientWidth - BAR, 60),
-    height: Math.max(grid.clientHeight - 30 - BAR, 30),
+    width: Math.max(drawnFor.width - BAR, 60),
+    height: Math.max(drawnFor.height - 30 - BAR, 30),
   };
   return Object.fromEntries(Object.entries(values).filter(([, value]) => value != null));
 }
@@ -302,14 +302,16 @@ function wholeAgain(next, before, sent) {
   if (!next.since) return next;
   const state = Object.fromEntries(Object.keys(before.state).map((name) => [name, sent[name]]));
   next = { ...before, ...next, state: { ...state, ...next.state } };
+  next.charts = next.charts.map((chart) => ({
+    ...chart,
+    drawn: chart.drawn ?? before.charts.find(({ number }) => number === chart.number)?.drawn,
+  }));
+  if (!next.cells.length && !next.gone.length) return { ...next, cells: before.cells };
   const at = ({ column, row }) => `${column},${row}`;
   const cells = new Map(before.cells.map((cell) => [at(cell), cell]));
   for (const place of next.gone) cells.delete(String(place));
   for (const cell of next.cells) cells.set(at(cell), cell);
-  next.cells = [...cells.values()];
-  for (const chart of next.charts)
-    chart.drawn ??= before.charts.find(({ number }) => number === chart.number)?.drawn;
-  return next;
+  return { ...next, cells: [...cells.values()] };
 }
 
 // Who waits for answers does not wait for a server that is not there.

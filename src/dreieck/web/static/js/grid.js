@@ -5,9 +5,15 @@ import { HEAD_WIDTH, grid, measure } from "./places.js";
 import { chosen, state } from "./state.js";
 
 const table = grid.querySelector("table");
+// What the cells were drawn from last; where it is the same they stand as they are.
+let drawnFrom = [];
 
 export function drawCells() {
   measure();
+  const { cells: shown, columns: across, rows: down, rehearsed } = scene;
+  const from = [shown, across, down, String(rehearsed), state.view, state.sheet];
+  if (from.every((each, index) => each === drawnFrom[index])) return drawNotKept();
+  drawnFrom = from;
   const sheet = document.querySelector("#sheets [aria-current]");
   if (sheet) table.setAttribute("aria-label", `Cells of ${sheet.textContent}`);
   const cells = new Map(scene.cells.map((each) => [`${each.column},${each.row}`, each]));
@@ -66,6 +72,7 @@ function drawn(held, column, { number: row, size }, spills) {
 
 // An entry is shown as it was typed until the server has said what it comes to.
 function unkept(box, text) {
+  drawnFrom = [];
   box.className = "to-keep";
   box.title = "Not kept yet";
   box.textContent = text;
@@ -119,7 +126,9 @@ export function markSelected() {
   }
   for (const box of table.tBodies[0].querySelectorAll("td")) {
     const at = cell(box.dataset.cell);
-    box.setAttribute("aria-selected", String(places.some((each) => holds(each, at))));
+    const isSelected = String(places.some((each) => holds(each, at)));
+    if (box.getAttribute("aria-selected") !== isSelected)
+      box.setAttribute("aria-selected", isSelected);
   }
 }
 

@@ -4,6 +4,7 @@ import { scene } from "./exchange.js";
 import { onLook } from "./looking.js";
 import { chosen, standsApart, state } from "./state.js";
 import { borders, box, grid, inView, isIn, panes, spot } from "./places.js";
+import { room } from "./room.js";
 
 const svg = grid.querySelector(".overlay");
 // The figures lie below the cells, so that no line strikes through a number.
@@ -29,11 +30,11 @@ export function drawOverlay() {
           ...(axis
             ? [
                 [0, at],
-                [grid.clientWidth, at],
+                [room().width, at],
               ]
             : [
                 [at, 0],
-                [at, grid.clientHeight],
+                [at, room().height],
               ]),
           "border",
         ),

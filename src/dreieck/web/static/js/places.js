@@ -2,6 +2,7 @@
 // they stay in view while the others are scrolled.
 import { scene } from "./exchange.js";
 import { firstAfter, lineAfter } from "./lines.js";
+import { room } from "./room.js";
 import { BAR, state } from "./state.js";
 
 export const HEAD_WIDTH = 40;
@@ -19,7 +20,7 @@ let axes = [];
 
 // Takes in what the scene shows.
 export function measure() {
-  const ends = [grid.clientWidth, grid.clientHeight];
+  const ends = [room().width, room().height];
   axes = NAMES.map((name, axis) => {
     let place = HEADS[axis];
     const lines = scene[name].lines.map((line) => {
@@ -107,7 +108,7 @@ function edge({ lines, from, to }, number) {
 export function under(event) {
   const frame = grid.getBoundingClientRect();
   const point = [event.clientX - frame.left, event.clientY - frame.top];
-  const size = [grid.clientWidth, grid.clientHeight];
+  const size = [room().width, room().height];
   const [x, y] = point.map((place, axis) => place < HEADS[axis]);
   const part = y ? (x ? "corner" : "columns") : x ? "rows" : "cells";
   const axis = NAMES.indexOf(part);

@@ -3,7 +3,8 @@ import { area, cell } from "./address.js";
 import { act, actNow, isOnItsWay, notKeptIn, onScene, scene, show, waits } from "./exchange.js";
 import { isDown, onLine } from "./line.js";
 import { NOTHING, active, begin, coveredNow, set, standsApart, state } from "./state.js";
-import { box, grid } from "./places.js";
+import { box } from "./places.js";
+import { room } from "./room.js";
 
 export const desk = document.getElementById("desk-line");
 export const inCell = document.getElementById("cell-line");
@@ -12,6 +13,9 @@ export const activeCell = document.getElementById("active-cell");
 const frame = document.getElementById("cell-entry");
 const chips = document.querySelector(".line-chips");
 const buttons = document.querySelectorAll(".line-button");
+
+// So many characters have room in the narrowest desk.
+const ONE_LINE = 30;
 
 let opening = null;
 
@@ -201,7 +205,7 @@ function placeInCell(text) {
   const here = document.activeElement;
   if (standsApart() && [inCell, activeCell].includes(here)) desk.focus();
   else if (here === inCell && !open) activeCell.focus({ preventScroll: true });
-  const room = Math.max(width, grid.clientWidth - x - 14);
+  const widest = Math.max(width, room().width - x - 14);
   const longest = Math.max(...text.split("\n").map((line) => line.length));
   inCell.classList.toggle("open", open);
   frame.hidden = !open;
@@ -209,8 +213,8 @@ function placeInCell(text) {
     left: `${x}px`,
     top: `${y}px`,
     minHeight: `${height}px`,
-    maxHeight: `${Math.max(grid.clientHeight - y - 14, height)}px`,
-    width: `${Math.min(Math.max(width, longest * 8 + 24), room)}px`,
+    maxHeight: `${Math.max(room().height - y - 14, height)}px`,
+    width: `${Math.min(Math.max(width, longest * 8 + 24), widest)}px`,
   });
   Object.assign(activeCell.style, {
     left: `${x}px`,
@@ -221,7 +225,13 @@ function placeInCell(text) {
   inCell.setAttribute("aria-label", `Entry of ${state.writing || active()}`);
 }
 
+// What the chips were drawn from last.
+let chipsOf = [];
+
 function drawChips(text) {
+  const from = [text, scene.text === text ? scene.chips : null];
+  if (from.every((each, index) => each === chipsOf[index])) return;
+  chipsOf = from;
   const pieces = [];
   let end = 0;
   for (const chip of scene.text === text ? scene.chips : []) {
@@ -232,7 +242,9 @@ function drawChips(text) {
     end = chip.end;
   }
   chips.replaceChildren(...pieces, text.slice(end));
-  follow();
+  // What fits into one line is not scrolled; asking would lay the page out anew.
+  if (text.length < ONE_LINE && !text.includes("\n")) chips.style.transform = "";
+  else follow();
 }
 
 function follow() {
