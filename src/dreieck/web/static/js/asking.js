@@ -4,6 +4,7 @@ import { problem, refusal, refused, tell } from "./notice.js";
 import { typeLate } from "./typing.js";
 
 const dialog = document.getElementById("dialog");
+const LONGEST = 15_000;
 const listeners = [];
 let comes = false;
 
@@ -16,7 +17,10 @@ export async function ask(address) {
     said = refusal(event.detail.xhr.responseText);
   };
   dialog.addEventListener("htmx:responseError", heard);
-  await htmx.ajax("GET", address, { target: dialog, swap: "innerHTML" }).catch(() => {});
+  // Keys wait for the dialog, but not for ever.
+  dialog.setAttribute("hx-request", JSON.stringify({ timeout: LONGEST }));
+  const places = { source: dialog, target: dialog, swap: "innerHTML" };
+  await htmx.ajax("GET", address, places).catch(() => {});
   dialog.removeEventListener("htmx:responseError", heard);
   comes = false;
   if (dialog.hasChildNodes()) {
