@@ -128,3 +128,18 @@ def test_where_the_hands_are_is_seen_before_the_server_says_more(bench):
     bench.keys("Enter")
     bench.shows("E9", "?")
     expect(bench.panel).to_have_attribute("aria-busy", "false")
+
+
+def test_what_a_layout_types_with_alt_is_typed(bench):
+    bench.click("H5")
+    bench.settle()
+    for key, code in (("@", "KeyL"), ("€", "KeyE"), ("[", "Digit5"), ("ü", "KeyU")):
+        bench.page.evaluate(
+            """([key, code]) => document.activeElement.dispatchEvent(new KeyboardEvent("keydown",
+                { key, code, altKey: true, bubbles: true, cancelable: true }))""",
+            [key, code],
+        )
+    bench.page.keyboard.type("?")
+    bench.keys("Enter")
+    bench.shows("H5", "@€[ü?")
+    expect(bench.page.locator("#dialog")).to_be_hidden()

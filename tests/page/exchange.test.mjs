@@ -203,3 +203,17 @@ test("a revision that others made is taken on by what still waits", async () => 
   await htmx.answer({}, { revision: 9, began: 7 });
   assert.equal(htmx.open.values.revision, 9);
 });
+
+test("what others did elsewhere is known to what is asked later, unless places moved", async () => {
+  const answered = async (moved) => {
+    act("jump");
+    set({ anchor: "C9" });
+    await htmx.answer({}, { revision: 40, began: 39, moved });
+    act("clear");
+    const { revision } = htmx.open.values;
+    while (waits()) await htmx.answer();
+    return revision;
+  };
+  assert.notEqual(await answered(true), 40);
+  assert.equal(await answered(false), 40);
+});

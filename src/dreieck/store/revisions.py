@@ -19,7 +19,7 @@ from dreieck.core.editing.steps import Step
 from dreieck.core.grid import Area, LineChange, Lines
 from dreieck.store.tables import RevisionRow
 
-MAX_FOLLOWED = 200
+MAX_FOLLOWED = 2_000
 """So many revisions back the places that a page holds can follow."""
 MAX_KNOWN = 20_000
 """So many revisions back a piece is known to have been done."""

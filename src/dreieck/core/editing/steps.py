@@ -64,14 +64,17 @@ def followed_cell(steps: Sequence[Step], sheet_id: int, cell: Cell) -> Cell | No
 
 def written_within(steps: Sequence[Step], sheet_id: int, area: Area) -> Area | None:
     """A part of an area that the steps wrote into, told by where the area stood before them."""
-    for number, step in enumerate(steps):
-        here = followed_area(steps[:number], sheet_id, area)
+    here: Area | None = area
+    for step in steps:
         if here is None:
             return None
-        if step.sheet_id == sheet_id:
-            for each in step.areas:
-                if common := each.common(here):
-                    return common
+        if step.sheet_id != sheet_id:
+            continue
+        for each in step.areas:
+            if common := each.common(here):
+                return common
+        if step.change:
+            here = step.change.area(here)
     return None
 
 

@@ -3,6 +3,7 @@
 from __future__ import annotations
 
 from collections.abc import Sequence
+from typing import NamedTuple
 
 from dreieck.core.editing.steps import (
     Step,
@@ -20,28 +21,34 @@ from dreieck.store import OpenWorkbook
 from dreieck.web.workbench.page_state import PageState, held
 
 
+class CaughtUp(NamedTuple):
+    """What has to be told before anything is overwritten, and whether places may have moved."""
+
+    told: str = ""
+    moved: bool = False
+
+
 def catch_up(
     opened: OpenWorkbook, state: PageState, page: str = "", *, places: bool = False
-) -> str:
+) -> CaughtUp:
     """Let what a page holds follow the changes of others since its revision.
 
     Where nothing of it is in conflict the page counts as up to date from then on, unless lines
     came or went and its wish names ``places``, which do not follow. ``page`` is its name.
-
-    Returns what has to be told before anything is overwritten, or no text. Raises AddressError.
+    Raises AddressError.
     """
     if state.revision == opened.revision:
-        return ""
+        return CaughtUp()
     steps = opened.steps_since(state.revision, without=page)
     if steps is None:
-        return _UNKNOWN if state.text is not None else ""
+        return CaughtUp(_UNKNOWN if state.text is not None else "", moved=True)
     told = _told(opened.workbook, steps, state)
     moved = any(step.change for step in steps)
     if moved:
         _follow(opened.workbook, steps, state)
     if not told and not (moved and places):
         state.revision = opened.revision
-    return told
+    return CaughtUp(told, moved)
 
 
 _UNKNOWN = (

@@ -18,8 +18,8 @@ from dreieck.web.workbench.scene import CellShown, Scene
 
 _MAX_PICTURES = 256
 _TOLD_ALWAYS = {
-    "picture", "since", "gone", "revision", "began", "unfinished", "refused", "insists", "heard",
-    "state", "cells", "charts",
+    "picture", "since", "gone", "revision", "began", "unfinished", "refused", "moved", "insists",
+    "heard", "state", "cells", "charts",
 }  # fmt: skip
 PART = "<!--part-->"
 """Stands between two parts of an answer."""

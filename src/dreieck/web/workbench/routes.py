@@ -43,7 +43,7 @@ from dreieck.web.workbench.actions.aiming import KEEP_AIMING
 from dreieck.web.workbench.actions.copies import Clip
 from dreieck.web.workbench.answered import TheAnswered
 from dreieck.web.workbench.band import band
-from dreieck.web.workbench.catching_up import catch_up
+from dreieck.web.workbench.catching_up import CaughtUp, catch_up
 from dreieck.web.workbench.desk import desk, moved_text
 from dreieck.web.workbench.drawn import TheDrawn
 from dreieck.web.workbench.foot import foot
@@ -161,17 +161,17 @@ def act(
     with _hold(opened, library, wish), opened.doing(piece):
         if again := answered.to(opened.id, piece, posted.asked.picture):
             return HTMLResponse(again)
-        told, kind = "", "told"
+        done = Done()
         asked = state.model_dump(mode="json")
         context = Context(opened, state, library)
         began = opened.revision
-        refused = False
         if piece and opened.has_done(piece):
             state.stop_writing()
             state.drop_rehearsal()
+            done = Done(moved=True)
         else:
-            told, kind, refused = _done(context, posted, piece)
-        state = context.state
+            done = _done(context, posted, piece)
+        told, kind, state = done.told, done.kind, context.state
         typed = f" What was typed: {state.text[:300]}" if state.text else ""
         if state.aiming >= 0 and posted.name not in KEEP_AIMING:
             state.stop_aiming()
@@ -181,7 +181,7 @@ def act(
             told, kind = f"The sheet that was shown here has been deleted.{typed}", "news"
         insists = kind != "told" or context.insists
         fragments, picture = _drawn(opened, state, insists=insists, patient=posted.asked.patient)
-        picture.began, picture.refused = began, refused
+        picture.began, picture.refused, picture.moved = began, done.refused, done.moved
         known = posted.asked.picture
         told_scene = drawn.since(known, (opened.id, state.sheet), picture, asked)
         fragments |= {
@@ -200,11 +200,22 @@ def act(
     return HTMLResponse(said)
 
 
-def _done(context: Context, posted: Posted, piece: Piece | None) -> tuple[str, str, bool]:
-    """Bring a page up to date and do what it asks for: what is told, its kind, whether not."""
+class Done(NamedTuple):
+    """What came of an action: what is told and of which kind, whether it was refused, or moved.
+
+    Places ``moved`` where others let lines come or go since the page was told of them.
+    """
+
+    told: str = ""
+    kind: str = "told"
+    refused: bool = False
+    moved: bool = False
+
+
+def _done(context: Context, posted: Posted, piece: Piece | None) -> Done:
+    """Bring a page up to date and do what it asks for."""
     opened, action = context.opened, posted.action
-    told, kind, older = "", "told", ""
-    before = context.state.model_copy()
+    before, older = context.state.model_copy(), CaughtUp()
     try:
         revision = context.state.revision
         names_places = bool(posted.wish.model_fields_set - {"move"})
@@ -213,15 +224,14 @@ def _done(context: Context, posted: Posted, piece: Piece | None) -> tuple[str, s
         before = context.state.model_copy()
         if action.must_be_seen:
             context.state.revision = revision
-        if older:
-            told, kind = older, "news"
-        return action(context, posted.wish) or told, kind, False
+        told = action(context, posted.wish) or older.told
+        return Done(told, "news" if older.told else "told", moved=older.moved)
     except (DreieckError, StoreError, BusyError, WorkEnded) as refusal:
         # What the page said of itself still holds, the typed text too.
         context.state = before
         if isinstance(refusal, OutOfDate):
-            return older or str(refusal), "news", True
-        return str(refusal), "problem", True
+            return Done(older.told or str(refusal), "news", refused=True, moved=older.moved)
+        return Done(str(refusal), "problem", refused=True, moved=older.moved)
 
 
 def _hold(opened: OpenWorkbook, library: Library, wish: BaseModel) -> AbstractContextManager[None]:

@@ -102,6 +102,8 @@ class Scene(BaseModel):
     """Whether some values had to wait; the page asks for them again."""
     refused: bool = False
     """Whether what was asked for was not done."""
+    moved: bool = False
+    """Whether others let lines come or go since the page was told of its places."""
     insists: bool
     heard: Heard = Heard()
     state: dict[str, Any]

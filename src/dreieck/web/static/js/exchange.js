@@ -239,7 +239,7 @@ function received(request, sent) {
   });
   // Places that were not adopted still have to follow what others changed.
   const inStep = scene.began === request.revision;
-  if (whole || inStep) revision = scene.revision;
+  if (whole || inStep || !scene.moved) revision = scene.revision;
   for (const waiting of queue) {
     if (waiting.revision === request.revision && inStep) waiting.revision = scene.revision;
   }

@@ -4,14 +4,14 @@ import { OWN_ACTS, help } from "./acts.js";
 import { chartKey } from "./charts.js";
 import { address, cell } from "./address.js";
 import { ARROWS } from "./directions.js";
-import { goesByWord, learn, shortcut } from "./layouts.js";
+import { goesByWord, learn, shortcut, types } from "./layouts.js";
 import { act, scene, show } from "./exchange.js";
 import { hush } from "./notice.js";
 import { active, selected, set, state } from "./state.js";
 import { enter, go, goTo, page, stand, tab } from "./moving.js";
 import { handOver, holdBack } from "./holding.js";
 import { suggestionKey } from "./suggesting.js";
-import { isText } from "./typing.js";
+import { insert, isText } from "./typing.js";
 import {
   activeCell,
   breakLine,
@@ -46,6 +46,9 @@ function pressed(event) {
     .join(" ");
   const key = keyOf(event);
   if (key && isHere(key, here)) done(event, () => ask(key));
+  else if (event.altKey && !event.ctrlKey && event.key.length === 1 && types(event))
+    // Not every browser types what Alt gives.
+    done(event, () => insert(event.key));
   else if (here === place) inAddress(event);
   else if (here.closest(".chart")) {
     if (chartKey(event)) event.preventDefault();

@@ -7,9 +7,8 @@ navigator.keyboard?.getLayoutMap?.().then(
   (layout) => layout.forEach((key, code) => alone.set(code, key)),
   () => {},
 );
-const isMac = /mac|iphone|ipad/i.test(
-  navigator.userAgentData?.platform ?? navigator.platform ?? "",
-);
+const { platform, userAgent, userAgentData } = navigator;
+const isMac = /mac|iphone|ipad/i.test([userAgentData?.platform, platform, userAgent].join(" "));
 // These stand for shortcuts whatever modifier gives them; no layout types them by Option or AltGr.
 const OURS = /^[a-z0-9.,/]$/i;
 
@@ -24,6 +23,7 @@ export function types(event) {
   if (key === "Dead") return altKey || (!ctrlKey && !metaKey);
   if (key.length !== 1) return false;
   if (!ctrlKey && !altKey && !metaKey) return true;
+  if (withControl(event)) return false;
   if (event.getModifierState?.("AltGraph") || (ctrlKey && altKey)) return true;
   if (!altKey || metaKey || OURS.test(key) || key === " ") return false;
   if (isMac) return true;
@@ -31,6 +31,11 @@ export function types(event) {
   if (known !== undefined) return known.toLowerCase() !== key.toLowerCase();
   // With Alt alone a layout of other letters gives them as it would without; signs are typed.
   return !/\p{L}/u.test(key) || /\p{Script=Latin}/u.test(key);
+}
+
+// Where Option types, Control held with it asks for what Alt asks for elsewhere.
+function withControl({ ctrlKey, altKey, metaKey }) {
+  return isMac && ctrlKey && altKey && !metaKey;
 }
 
 // By which letter and modifiers a key is looked up among the shortcuts; where the layout gives none
@@ -41,7 +46,8 @@ export function shortcut(event) {
   if (types(event) && (hasModifier || key !== " ")) return null;
   const isNamed = key.length > 1 && !["Process", "Unidentified"].includes(key);
   const letter = isNamed || OURS.test(key) || key === " " ? key.toLowerCase() : "";
-  const held = [ctrlKey || metaKey ? "ctrl" : "", altKey ? "alt" : ""];
+  const isCtrl = (ctrlKey || metaKey) && !withControl(event);
+  const held = [isCtrl ? "ctrl" : "", altKey ? "alt" : ""];
   const withShift = [...held, shiftKey ? "shift" : ""].filter(Boolean).join(" ");
   // Signs and figures may need Shift on a layout.
   const isSign = letter.length === 1 && !/[a-z ]/.test(letter);
