@@ -531,8 +531,11 @@ def test_any_history_goes_back_and_forth_and_reads_back_the_same(tmp_path_factor
     for make, *told in actions:
         make(opened, *told)
         states.append(state())
+    steps = [opened.steps_since(number) for number in range(opened.revision + 1)]
     library, opened = reopened(library, path, id)
     assert state() == states[-1]
+    # What a page follows is known after a restart, too.
+    assert [opened.steps_since(number) for number in range(opened.revision + 1)] == steps
     for before in reversed(states[:-1]):
         opened.undo(opened.revision)
         assert state() == before

@@ -5,7 +5,7 @@ from __future__ import annotations
 from datetime import UTC, datetime
 from secrets import randbelow
 
-from sqlalchemy import UniqueConstraint
+from sqlalchemy import Index, UniqueConstraint
 from sqlmodel import Field, SQLModel
 
 from dreieck.core.calculate.chance import MAX_SEED
@@ -143,9 +143,10 @@ class RevisionRow(SQLModel, table=True):
     """
 
     __tablename__ = "revision"
+    __table_args__ = (Index("ix_revision_piece", "page", "piece"),)
     workbook_id: int = Field(foreign_key="workbook.id", primary_key=True, ondelete="CASCADE")
     number: int = Field(primary_key=True)
-    page: str = Field(index=True)
+    page: str
     piece: int
     steps: str
 

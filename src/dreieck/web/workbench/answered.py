@@ -11,6 +11,8 @@ from fastapi import Depends, Request
 from dreieck.store import Piece
 
 _MAX_ANSWERS = 200
+_LONGEST = 100_000
+"""A longer answer is drawn anew instead, so that they take 20 MB together at most."""
 
 
 class Answered:
@@ -26,7 +28,7 @@ class Answered:
 
     def keep(self, workbook_id: int, piece: Piece | None, picture: int, answer: str) -> None:
         """Remember an answer; the oldest is forgotten."""
-        if piece is None:
+        if piece is None or len(answer) > _LONGEST:
             return
         with self._lock:
             self._answers[workbook_id, piece, picture] = answer

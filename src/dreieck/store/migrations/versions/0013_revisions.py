@@ -21,4 +21,4 @@ def upgrade() -> None:
         sa.Column("piece", sa.Integer, nullable=False),
         sa.Column("steps", sa.String, nullable=False),
     )
-    op.create_index("ix_revision_page", "revision", ["page"])
+    op.create_index("ix_revision_piece", "revision", ["page", "piece"])
