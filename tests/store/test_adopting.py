@@ -46,7 +46,10 @@ def test_the_demo_goes_out_with_its_history_and_comes_back(library):
         opened.calculation, FORMATS["json"], Wish(history=opened.told_history()), Progress()
     )
     arrived = read(made.data, "demo.json")
-    id, with_history = library.adopt(arrived.workbook, "Again", history=arrived.history)
+    id, with_history = library.adopt(
+        arrived.workbook, "Again", history=arrived.history, report="what it held"
+    )
+    assert library.open(id).arrival() == "what it held"
     again = library.open(id)
     assert with_history and differences(opened.workbook, again.workbook) == []
     while opened.undo(opened.revision):

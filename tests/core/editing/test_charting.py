@@ -147,3 +147,13 @@ def test_a_new_chart_stands_beside_what_is_filled_below_headings_and_other_chart
     full = workbook(Loads={"ZZZ1": "1", "ZZZ2": "2"})
     apply(full, [charting.drawn(Calculation(full), full.sheets[0], [Area.parse("ZZZ1:ZZZ2")])])
     assert full.sheets[0].layout.charts[0].place.text == "ZZV1:ZZZ11"
+
+
+@pytest.mark.parametrize("kinds", [("bars", "lines"), ("points", "bars"), ("shares", "points")])
+def test_a_chart_takes_another_kind_and_stays_where_it_is(kinds):
+    book = drawn()
+    home = book.sheets[0]
+    for kind in kinds:
+        apply(book, [charting.of_kind(Calculation(book), home, home.layout.charts[0], kind)])
+        (chart,) = home.layout.charts
+        assert (chart.kind, told(book)) == (kind, [("A3:B11", "H5:L15")])
