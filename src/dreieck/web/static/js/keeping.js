@@ -7,13 +7,18 @@ import { isDown, onLine, tryNow } from "./line.js";
 const kept = document.getElementById("kept");
 const box = document.getElementById("outbox");
 
+// What the list was drawn from last: it is said aloud, so it is not drawn anew without need.
+let drawnFrom = "[]";
+
 function draw() {
   const { waiting, refused } = notKept();
   kept.textContent = said(waiting.length, refused.length);
   kept.classList.toggle("not", isDown() || refused.length > 0);
+  const listed = [...refused, ...(isDown() ? waiting : [])].map(({ piece }) => piece);
+  if (JSON.stringify(listed) === drawnFrom) return;
+  drawnFrom = JSON.stringify(listed);
   const rows = [...refused.map(refusedRow), ...(isDown() ? waiting.map(waitingRow) : [])];
   box.hidden = !rows.length;
-  if (!rows.length && !box.hasChildNodes()) return;
   box.replaceChildren(
     ...(isDown() && waiting.length ? [unreached(waiting.length)] : []),
     list(rows),
