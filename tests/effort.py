@@ -12,9 +12,12 @@ settings.register_profile(
 settings.load_profile("gate")
 
 
-def share(part, **others):
+def share(part, *suppressed):
     """Settings for an example that is dear: so many for each that others have."""
-    return settings(max_examples=max(round(settings().max_examples * part), 1), **others)
+    # Those of the profile hold, too: a busy machine is no fault of an example.
+    health = (*settings().suppress_health_check, *suppressed)
+    count = max(round(settings().max_examples * part), 1)
+    return settings(max_examples=count, suppress_health_check=health)
 
 
 def every(few, many):

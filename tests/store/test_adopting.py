@@ -25,7 +25,7 @@ def typed(opened, sheet, **entries):
 
 
 @given(workbook=workbooks())
-@share(0.25, suppress_health_check=[HealthCheck.function_scoped_fixture])
+@share(0.25, HealthCheck.function_scoped_fixture)
 def test_what_is_adopted_is_kept_as_it_is(library, workbook):
     id, _ = library.adopt(workbook, "Hut supplies")
     library._kept.clear()

@@ -503,7 +503,7 @@ moving_actions = st.tuples(st.just(move_lines), some_lines, st.integers(1, 16))
 line_actions = st.tuples(st.just(change_lines), st.sampled_from([inserted, deleted]), some_lines)
 
 
-@share(0.25, suppress_health_check=[HealthCheck.function_scoped_fixture])
+@share(0.25, HealthCheck.function_scoped_fixture)
 @given(
     st.lists(
         entry_actions

@@ -64,7 +64,7 @@ def told(opened):
 
 
 @given(st.lists(acts(), min_size=1, max_size=8))
-@share(0.4, suppress_health_check=[HealthCheck.function_scoped_fixture])
+@share(0.4, HealthCheck.function_scoped_fixture)
 def test_lists_are_there_tomorrow_and_taken_back(library, does):
     id = library.create("Loads")
     opened = library.open(id)

@@ -42,7 +42,7 @@ def typed(page):
 
 
 # Each example is a whole session.
-@share(0.1, suppress_health_check=[HealthCheck.function_scoped_fixture])
+@share(0.1, HealthCheck.function_scoped_fixture)
 @given(entries=st.lists(st.tuples(CELLS, FORMULAS), min_size=1, max_size=4))
 def test_whatever_is_kept_can_be_shown_everywhere_and_taken_back(client, entries):
     page = Page(client)
