@@ -174,6 +174,8 @@ def test_a_fill_is_pulled_looked_at_dropped_and_landed_by_pointer(bench):
     bench.shows("G10", "")
     bench.pull(bench.grip, bench.cell("G10"))
     bench.panel.get_by_role("button", name="Land it").click()
+    # What lands was shown before; the tiles move when it has landed.
+    bench.settle()
     bench.shows("G10", "36.33")
     bench.panel.get_by_role("button", name="G8: 72.66").click()
     bench.at("Loads!G8")
