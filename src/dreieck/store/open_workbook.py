@@ -201,7 +201,8 @@ class OpenWorkbook:
             try:
                 for edit in edits:
                     inverse.insert(0, edit.apply(self.workbook))
-                labels = self._written(edits, inverse, record)
+                steps = tuple(steps_of(edits))
+                labels = self._written(edits, inverse, steps, record)
             except BaseException as error:
                 for edit in inverse:
                     edit.apply(self.workbook)
@@ -218,11 +219,13 @@ class OpenWorkbook:
                 self.values_at = self.revision
             self._labels = labels
             page = self._piece.page if self._piece else ""
-            self._recent.append(Revision(page, tuple(steps_of(edits))))
+            self._recent.append(Revision(page, steps))
             self._shapes.written()
             self._tell_calculation(edits)
 
-    def _written(self, edits: list[Edit], inverse: list[Edit], record: Record) -> Labels:
+    def _written(
+        self, edits: list[Edit], inverse: list[Edit], steps: tuple[Step, ...], record: Record
+    ) -> Labels:
         """Write edits that are made in memory, as one transaction."""
         with self._database.writing() as session:
             row = self._row(session)
@@ -233,7 +236,7 @@ class OpenWorkbook:
                 write_sheets(session, self.workbook, self._shapes)
             self._shapes.write_new(session)
             row.revision += 1
-            self._revisions.record(session, row.revision, self._piece, list(steps_of(edits)))
+            self._revisions.record(session, row.revision, self._piece, steps)
             row.changed = now()
             session.flush()
             labels = self._history.labels(session, row.done)

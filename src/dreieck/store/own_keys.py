@@ -16,12 +16,16 @@ class OwnKeys:
 
     def __init__(self, database: Database) -> None:
         self._database = database
+        # Every act of a page asks for them.
+        self._known: dict[int, dict[str, str]] = {}
 
     def of(self, person: int) -> dict[str, str]:
         """The keys of a person that are not the usual ones."""
-        with self._database.session() as session:
-            rows = session.exec(select(OwnKeyRow).where(OwnKeyRow.person == person))
-            return {row.name: row.keys for row in rows}
+        if person not in self._known:
+            with self._database.session() as session:
+                rows = session.exec(select(OwnKeyRow).where(OwnKeyRow.person == person))
+                self._known[person] = {row.name: row.keys for row in rows}
+        return self._known[person]
 
     def keep(self, person: int, keys: Mapping[str, str]) -> None:
         """Keep these in place of all that a person had."""
@@ -31,3 +35,4 @@ class OwnKeys:
                 OwnKeyRow(person=person, name=name, keys=said) for name, said in keys.items()
             )
             session.commit()
+        self._known[person] = dict(keys)

@@ -26,11 +26,10 @@ _TAKEN = {
 
 @dataclass(frozen=True)
 class KeyLine:
-    """A shortcut as the page shows it: what it does, its key, the usual one, what is wrong."""
+    """A shortcut as the page shows it: the usual one, what is said now, what is wrong with it."""
 
     key: Key
     said: str
-    usual: str
     problem: str = ""
 
 
@@ -68,7 +67,7 @@ def judged(typed: dict[str, str]) -> list[KeyLine]:
         ]
         if not problem and same:
             problem = f"Asks for this, too: {same[0]}."
-        lines.append(KeyLine(key, said, key.said, problem))
+        lines.append(KeyLine(key, said, problem))
     return lines
 
 
@@ -88,24 +87,20 @@ def keys(request: Request, beside: BesideWorkbook, held: TheKeys, told: str = ""
 @router.post("/keys")
 def keep(request: Request, own: TheOwnKeys, person: ThePerson, form: TheForm) -> Response:
     """Keep the keys that are typed, if no two things have the same."""
-    if "usual" in form:
-        own.keep(person, {})
-        return RedirectResponse("/keys?told=usual", 303)
+    usual = "usual" in form
     typed = {key.name: str(form.get(key.name, key.keys))[:60] for key in CHANGEABLE}
-    lines = judged(typed)
+    lines = judged({} if usual else typed)
     wrong = sum(bool(line.problem) for line in lines)
     if wrong:
         problem = f"Nothing is kept yet: {wrong} of these keys cannot be used like that."
         return _page(request, None, lines, problem=problem, status_code=422)
+    changed = {line.key.name: line.said for line in lines if line.said != line.key.keys}
     try:
-        own.keep(
-            person,
-            {line.key.name: line.said for line in lines if line.said != line.key.keys},
-        )
+        own.keep(person, changed)
     except DatabaseError as error:
         problem = f"The keys could not be kept ({error.orig})."
         return _page(request, None, lines, problem=problem, status_code=503)
-    return RedirectResponse("/keys?told=kept", 303)
+    return RedirectResponse(f"/keys?told={'usual' if usual else 'kept'}", 303)
 
 
 def _page(

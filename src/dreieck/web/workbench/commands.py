@@ -13,7 +13,7 @@ from dreieck.web.answers import TheWorkbook, page
 from dreieck.web.workbench.band import EDGES, FORMS
 from dreieck.web.workbench.chart_card import KINDS
 from dreieck.web.workbench.holding_keys import TheKeys
-from dreieck.web.workbench.keys import KEYS
+from dreieck.web.workbench.keys import KEYS, name_of
 
 router = APIRouter(include_in_schema=False)
 
@@ -30,7 +30,7 @@ class Command(NamedTuple):
     @property
     def name(self) -> str:
         """As the name of a key that does the same."""
-        return " ".join([self.act or self.action, *(str(each) for each in self.wish.values())])
+        return name_of(self.action, self.act, self.wish)
 
     @property
     def attributes(self) -> dict[str, str | int]:

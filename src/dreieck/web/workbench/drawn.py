@@ -83,11 +83,8 @@ class Drawn:
             for each in scene.charts
         ]
         told["state"] = _differing(told["state"], asked)
-        return {
-            name: value
-            for name, value in told.items()
-            if name in _TOLD_ALWAYS or known.told.get(name, ...) != value
-        }
+        always = {name: value for name, value in told.items() if name not in plain}
+        return always | _differing(plain, known.told)
 
     def parts(self, number: int, new: int, answer: str, *, all_of_it: bool) -> str:
         """The parts of an answer that differ from those around the picture with this number.
@@ -109,8 +106,8 @@ class Drawn:
         )
 
 
-def _differing(state: dict[str, Any], asked: dict[str, Any]) -> dict[str, Any]:
-    return {name: value for name, value in state.items() if asked.get(name, ...) != value}
+def _differing(now: dict[str, Any], before: dict[str, Any]) -> dict[str, Any]:
+    return {name: value for name, value in now.items() if before.get(name, ...) != value}
 
 
 def _drawn(request: Request) -> Drawn:

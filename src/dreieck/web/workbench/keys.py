@@ -18,6 +18,11 @@ _NAMES = {"Space": " "}
 _CODES = {".": "Period", ",": "Comma", "/": "Slash", " ": "Space"}
 
 
+def name_of(action: str, act: str, wish: Mapping[str, str | int]) -> str:
+    """What tells something that can be asked for apart from all else; no text for nothing."""
+    return " ".join([act or action, *(str(each) for each in wish.values())])
+
+
 class Key(NamedTuple):
     """A key, what it does, and when it matters.
 
@@ -38,7 +43,7 @@ class Key(NamedTuple):
     @property
     def name(self) -> str:
         """What tells it apart from the others; no text where the browser handles it together."""
-        return " ".join([self.act or self.action, *(str(each) for each in self.wish.values())])
+        return name_of(self.action, self.act, self.wish)
 
     @property
     def said(self) -> str:

@@ -4,7 +4,8 @@ import { problem, refusal, refused, tell } from "./notice.js";
 import { typeLate } from "./typing.js";
 
 const dialog = document.getElementById("dialog");
-const LONGEST = 15_000;
+// Keys wait for the dialog, but not for ever.
+dialog.setAttribute("hx-request", JSON.stringify({ timeout: 15_000 }));
 const listeners = [];
 let comes = false;
 
@@ -17,8 +18,6 @@ export async function ask(address) {
     said = refusal(event.detail.xhr.responseText);
   };
   dialog.addEventListener("htmx:responseError", heard);
-  // Keys wait for the dialog, but not for ever.
-  dialog.setAttribute("hx-request", JSON.stringify({ timeout: LONGEST }));
   const places = { source: dialog, target: dialog, swap: "innerHTML" };
   await htmx.ajax("GET", address, places).catch(() => {});
   dialog.removeEventListener("htmx:responseError", heard);

@@ -22,7 +22,8 @@ onScene(() => {
 });
 
 function offerDraft() {
-  const draft = JSON.parse(localStorage.getItem(name) ?? "null");
+  // Older pages kept several in a list.
+  const [draft] = [JSON.parse(localStorage.getItem(name) ?? "null")].flat();
   if (!draft) return;
   localStorage.removeItem(name);
   offer(`What you were writing into ${draft.cell} was not kept: ${draft.text.slice(0, 300)}`, {

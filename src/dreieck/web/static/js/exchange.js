@@ -188,11 +188,14 @@ async function carry(request) {
     if (!again) return refused(request, sent, says);
     fails();
     if (request.idle) return setTimeout(askForTheRest, UNFINISHED_PAUSE * 10);
-    if (request.action === "show" && queue.length) return showLast(request.wish);
-    await pause(tries);
+    if (!givesWay(request)) await pause(tries);
     if (request.isOut) return;
-    if (request.action === "show" && queue.length) return showLast(request.wish);
+    if (givesWay(request)) return showLast(request.wish);
   }
+}
+
+function givesWay({ action }) {
+  return action === "show" && queue.length > 0;
 }
 
 // The state that is sent with a request, each time the same: the server may have done it already.

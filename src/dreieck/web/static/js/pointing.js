@@ -226,7 +226,6 @@ function startSelect({ cell: at, part }, widen, also = "") {
     )
       return;
     set({ anchor: address([left, top]), focus: address(focus), also, landing: "", step: "" });
-    drawOverlay();
     show();
   };
   hold({ cell: at });

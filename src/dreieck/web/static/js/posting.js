@@ -1,10 +1,8 @@
 // What is entered on a page with forms stays there, and survives a reload, until the server can be
 // reached: it is sent then by itself. The workbench has its outbox instead.
-const FIRST_PAUSE = 500;
-const LONGEST_PAUSE = 15_000;
-const store = `entered ${location.pathname}`;
+import { pause } from "./line.js";
 
-const wait = (length) => new Promise((resolve) => setTimeout(resolve, length));
+const store = `entered ${location.pathname}`;
 
 async function isReached() {
   try {
@@ -24,10 +22,10 @@ document.addEventListener("submit", async (event) => {
   if (form.dataset.sent) return;
   form.dataset.sent = "waits";
   const word = document.createElement("p");
-  for (let pause = FIRST_PAUSE; !(await isReached()); pause = Math.min(pause * 2, LONGEST_PAUSE)) {
+  for (let tries = 0; !(await isReached()); tries += 1) {
     remember(form);
     tell(word, form);
-    await wait(pause);
+    await pause(tries);
   }
   word.remove();
   sessionStorage.removeItem(store);

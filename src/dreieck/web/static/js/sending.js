@@ -4,7 +4,7 @@ import { refusal } from "./notice.js";
 
 const form = document.getElementById("page-state");
 // A server that does not answer for so long, in milliseconds, is asked again.
-const LONGEST = 30_000;
+form.setAttribute("hx-request", JSON.stringify({ timeout: 30_000 }));
 // What the server says where it cannot do anything just now, or where a line in between failed.
 const PASSING = [408, 425, 429, 502, 503, 504];
 
@@ -20,8 +20,6 @@ export function post(url, values) {
     };
     form.addEventListener("htmx:afterRequest", done);
     // What went wrong is told by the event above.
-    const request = JSON.stringify({ timeout: LONGEST });
-    form.setAttribute("hx-request", request);
     htmx.ajax("POST", url, { source: form, target: form, swap: "none", values }).catch(() => {});
   });
 }
