@@ -53,7 +53,7 @@ class Workbench:
     def hold_the_first(self):
         """Hold back the first picture that is asked for from now on; it comes into the list.
 
-        What the page asks for by itself, values that came late, gives way to it and is let through.
+        What the page asks for by itself, late values, gives way to it and is let through.
         """
         held = []
 

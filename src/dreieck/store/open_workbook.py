@@ -24,6 +24,7 @@ from dreieck.core.sheet.edits import (
     Change,
     Edit,
     SetCells,
+    SetLayout,
     SetLocale,
     SetLooks,
     SetStated,
@@ -215,7 +216,7 @@ class OpenWorkbook:
                 raise
             self.revision += 1
             self._newest[self.id] = self.revision
-            if not all(isinstance(edit, _VALUES_STAY) for edit in edits):
+            if self._changes_values(edits):
                 self.values_at = self.revision
             self._labels = labels
             page = self._piece.page if self._piece else ""
@@ -242,6 +243,12 @@ class OpenWorkbook:
             labels = self._history.labels(session, row.done)
             session.commit()
             return labels
+
+    def _changes_values(self, edits: list[Edit]) -> bool:
+        if not all(isinstance(edit, _VALUES_STAY) for edit in edits):
+            return True
+        is_laid_out = any(isinstance(edit, SetLayout) for edit in edits)
+        return is_laid_out and bool(self.calculation.seeing_hidden())
 
     def _row(self, session: Session) -> WorkbookRow:
         row = session.get(WorkbookRow, self.id)

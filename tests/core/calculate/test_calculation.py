@@ -2,7 +2,8 @@ import pytest
 from tables import LOADS, result, values, workbook
 
 from dreieck.core.calculate import Calculation, block_at
-from dreieck.core.grid import Cell
+from dreieck.core.editing.laying_out import hidden
+from dreieck.core.grid import Cell, Lines
 from dreieck.core.values import Place
 
 
@@ -91,6 +92,30 @@ def test_values_follow_other_sheets_and_changes():
     made.sheet("prices").put(Cell.parse("B3"), 2.0, made.sheets[0].look(Cell.parse("B3")))
     calculation.forget()
     assert calculation.value("Loads", Cell.parse("D4")) == 840.0
+
+
+def test_subtotals_from_101_on_leave_out_hidden_rows_and_follow_what_is_hidden():
+    made = workbook(
+        Loads={"A1": "5", "A2": "7", "A3": "=SUBTOTAL(109,A1:A2)", "A4": "11",
+               "B1": "=SUBTOTAL(109,A1:A4)", "B2": "=SUBTOTAL(9,A1:A4)", "B3": "=B1+1"},
+        Sums={"A1": "=SUBTOTAL(104,Loads!A1:A4)"},
+    )  # fmt: skip
+    calculation, sheet = Calculation(made), made.sheets[0]
+
+    def told():
+        values = [calculation.value("Loads", Cell.parse(at)) for at in ("A3", "B1", "B2", "B3")]
+        return [*values, calculation.value("Sums", Cell.parse("A1"))]
+
+    assert told() == [12.0, 23.0, 23.0, 24.0, 11.0]
+    hide = hidden(sheet, [Lines("row", 4, 1), Lines("row", 1, 1)])
+    rehearsed = calculation.with_edits([hide])
+    assert rehearsed.value("Loads", Cell.parse("B3")) == 8.0
+    show = hide.apply(made)
+    calculation.edited([hide])
+    assert told() == [7.0, 7.0, 23.0, 8.0, 7.0]
+    show.apply(made)
+    calculation.edited([show])
+    assert told() == [12.0, 23.0, 23.0, 24.0, 11.0]
 
 
 def test_only_the_cells_of_a_ring_are_loops_and_the_rest_passes_them_on():

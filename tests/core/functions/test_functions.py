@@ -6,9 +6,11 @@ from datetime import date
 from pathlib import Path
 
 import pytest
+from hypothesis import given
+from hypothesis import strategies as st
 from tables import result
 
-from dreieck.core.functions import EXAMPLE_SHEET, FAMILIES, every
+from dreieck.core.functions import EXAMPLE_SHEET, FAMILIES, every, find
 
 SMALL_GROUP = """
 ABS ACOS AND ASIN ATAN ATAN2 AVERAGE AVERAGEIF CHOOSE COLUMNS COS COUNT COUNTA COUNTBLANK
@@ -60,8 +62,8 @@ BEYOND_MEDIUM = {
 @pytest.mark.parametrize("function", every(), ids=lambda function: function.name)
 def test_each_record_is_complete_and_its_example_gives_what_it_says(function):
     formula, value = function.example
-    given = result(formula, **EXAMPLE_SHEET)
-    assert given == (pytest.approx(value) if isinstance(value, float) else value)
+    found = result(formula, **EXAMPLE_SHEET)
+    assert found == (pytest.approx(value) if isinstance(value, float) else value)
     assert f"{function.name}(" in formula
     assert function.purpose.endswith(".") and function.words and function.family in FAMILIES
     assert all(parameter.purpose for parameter in function.parameters)
@@ -332,9 +334,51 @@ COLUMN = {
     ],
 )  # fmt: skip
 def test_edges(formula, value):
-    given = result(formula, **COLUMN)
-    assert given == (pytest.approx(value) if isinstance(value, float) else value)
-    assert type(given) is type(value)
+    found = result(formula, **COLUMN)
+    assert found == (pytest.approx(value) if isinstance(value, float) else value)
+    assert type(found) is type(value)
+
+
+@pytest.mark.parametrize(
+    ("formula", "value"),
+    [
+        ("=VAR(0.1,0.1,0.1)", 0.0),
+        ("=STDEV(0.1,0.1,0.1)", 0.0),
+        ("=AVEDEV(0.1,0.1,0.1)", 0.0),
+        ("=SLOPE({1;2;3},{0.1;0.1;0.1})", "#DIV/0!"),
+        ("=CORREL({1;2;3},{0.1;0.1;0.1})", "#DIV/0!"),
+        ("=CORREL({1;2;3},{0.1;0.2;0.3})", 1.0),
+        ("=MOD(1E17,7)", 5.0),
+        ("=MOD(1E20,3)", 1.0),
+        ("=MOD(-1,1E20)", "#NUM!"),
+        ("=MOD(-1E-20,7)", 0.0),
+        ("=MOD(7,-3)", -2.0),
+        ("=MEDIAN(1.5E308,1.7E308)", 1.6e308),
+        ("=FIXED(1E15,2)", "1,000,000,000,000,000.00"),
+        ("=ATAN2(-1,ROUND(-0.4,0))", math.pi),
+        ('=ISNUMBER(DPRODUCT(A1:D2,"B",A5:D6))', True),
+        ('=SEARCH("e","Straße")', 6.0),
+        ('=SEARCH("ss","Straße")', 5.0),
+        ('=SEARCH("x","ﬁx")', 2.0),
+        ('=SEARCH("x","İŉx",2)', 3.0),
+        ('=SEARCH("stra?e","Die Straße",2)', 5.0),
+        ('=COUNTIF(E5:E6,"Stra?e")', 2.0),
+        ('=TEXTJOIN(",",FALSE,"a",E1:F6,"b")', "a,,,,,,,,,Straße,,STRASE,,b"),
+        ('=TEXTJOIN(",",TRUE,"a",E1:F6,"b")', "a,Straße,STRASE,b"),
+        ('=TEXTJOIN(",",FALSE,E:E)', "#VALUE!"),
+    ],
+)
+def test_results_to_the_last_bit_and_letter(formula, value):
+    held = {"A1": "A", "B1": "B", "A5": "A", "A6": "none", "E5": "Straße", "E6": "STRASE"}
+    found = result(formula, **held)
+    assert found == value and type(found) is type(value)
+
+
+@given(st.integers(-600_000, 2_900_000), st.integers(0, 86_399))
+def test_the_parts_of_a_time_are_those_of_the_whole_second_that_it_shows(day, second):
+    number = day + second / 86400
+    told = [find(part).compute(number) for part in ("HOUR", "MINUTE", "SECOND")]
+    assert told == [second // 3600, second // 60 % 60, second % 60]
 
 
 def test_interest_of_payments():

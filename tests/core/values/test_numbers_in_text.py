@@ -8,7 +8,8 @@ from hypothesis import strategies as st
 from tables import result
 
 from dreieck.core.functions import find
-from dreieck.core.values.format_codes import FormatCodeError, formatted
+from dreieck.core.values.format_codes import formatted
+from dreieck.core.values.format_pieces import FormatCodeError
 from dreieck.core.values.look import Look, shown_text
 from dreieck.core.values.numerals import date_of, serial
 
@@ -38,6 +39,22 @@ from dreieck.core.values.numerals import date_of, serial
         (3.0, '0 "kg"', "3 kg"),
         (3.0, "0\\k", "3k"),
         (3.0, "[Red]0_)*x", "3 "),
+        (1500.0, "[>=1000]0.0,;0", "1.5"),
+        (999.0, "[>=1000]0.0,;0", "999"),
+        (-5.0, "[<0]0.0;0", "5.0"),
+        (-5.0, "[<10]0;0.00", "-5"),
+        (15.0, "[<10]0;[<20]0.0;0.00", "15.0"),
+        (46082.0, "[$€-407] #,##0", "€ 46,082"),
+        (46082.0, "[$-407]dd.mm.yyyy", "01.03.2026"),
+        (46082.0, "[$-409]mmmm", "March"),
+        (1.5, "# ?/?", "1 1/2"),
+        (0.5, "# ?/?", " 1/2"),
+        (2.0, "# ?/?", "2    "),
+        (0.999, "# ?/?", "1    "),
+        (-1.333, "0 ??/??", "-1  1/3 "),
+        (1.3, '# ?/8 "kg"', "1 2/8 kg"),
+        (1.25, "#/#", "5/4"),
+        (0.0, "#/#", "0/1"),
         (0.1 + 0.2, "General", "0.3"),
         (46082.4, "dddd d mmmm yyyy h:mm AM/PM", "Sunday 1 March 2026 9:36 AM"),
         (46082.999999, "yyyy-mm-dd hh:mm:ss", "2026-03-02 00:00:00"),
@@ -60,9 +77,15 @@ def test_codes(value, code, text):
     assert formatted(value, code) == text
 
 
-@pytest.mark.parametrize("code", ["0 kg", "x", "yyyy x", "0" * 501])
+@pytest.mark.parametrize(
+    "code",
+    ["0 kg", "x", "yyyy x", "0" * 501, "[Grey]0", "[", "[$-407]mmmm", "[$-x]0", "[<0]0",
+     "# ?/?????", "# ?/x", "# ?.0/?"],
+)  # fmt: skip
 def test_a_code_that_means_nothing_is_refused_in_words(code):
-    with pytest.raises(FormatCodeError, match=r"no meaning|500 characters"):
+    with pytest.raises(
+        FormatCodeError, match=r"no meaning|500 char|not known|English|condit|fract"
+    ):
         formatted(1.0, code)
     assert result(f'=TEXT(1,"{code}")') == "#VALUE!"
 

@@ -8,11 +8,12 @@ from __future__ import annotations
 
 from collections.abc import Callable, Iterator
 from functools import lru_cache, partial
-from itertools import chain
+from itertools import chain, repeat
 from typing import Any, Protocol
 
 import numpy as np
 
+from dreieck.core.budget import spend
 from dreieck.core.formula import tree
 from dreieck.core.functions import Failure, Function, Parameter, Takes, find
 from dreieck.core.ranges.operands import Array, Range, Several, Table, parts
@@ -40,7 +41,7 @@ class Evaluation(Protocol):
 
 
 _TOTALS = (Takes.TOTALS, Takes.COUNTED)
-_SEQUENCES = (Takes.NUMBERS, Takes.VALUES, Takes.LOGICALS)
+_SEQUENCES = (Takes.NUMBERS, Takes.VALUES, Takes.EVERY, Takes.LOGICALS)
 
 
 def bound(function: Function, nodes: tuple[tree.Node, ...], evaluation: Evaluation) -> list[Any]:
@@ -164,6 +165,25 @@ def _values(operand: Value | Table) -> Iterator[Value]:
     return operand.filled() if isinstance(operand, Table) else iter((operand,))
 
 
+def _every(operand: Value | Table) -> Iterator[Value]:
+    """All values row by row, those of empty cells too."""
+    if not isinstance(operand, Table):
+        yield operand
+        return
+    expected = 0
+    filled = {row * operand.width + column: v for column, row, v in operand.placed()}
+    for at in sorted(filled):
+        yield from _empty(at - expected)
+        yield filled[at]
+        expected = at + 1
+    yield from _empty(operand.size - expected)
+
+
+def _empty(count: int) -> Iterator[None]:
+    spend(count // 8)
+    return repeat(None, count)
+
+
 def _sound(value: Any) -> Any:
     if isinstance(value, Error):
         raise Failure.of(value)
@@ -192,7 +212,10 @@ def _how_many(function: Function) -> str:
 
 SINGLE = {Takes.NUMBER, Takes.WHOLE, Takes.TEXT, Takes.LOGICAL, Takes.VALUE, Takes.ADDRESS}
 """What makes a single value of a reference; others look at the range."""
-_EACH = {Takes.NUMBERS: _numbers, Takes.VALUES: _values, Takes.LOGICALS: _logicals}
+_EACH = {
+    Takes.NUMBERS: _numbers, Takes.VALUES: _values, Takes.EVERY: _every,
+    Takes.LOGICALS: _logicals,
+}  # fmt: skip
 _BINDERS: dict[Takes, Callable[..., Any]] = {
     Takes.NUMBER: _converted(to_number),
     Takes.TEXT: _converted(to_text),

@@ -72,20 +72,15 @@ def worked_out(node: tree.Node, leaf: Callable[[tree.Node], Any], room: Room) ->
     try:
         with np.errstate(all="ignore"):
             found, own = work.out(node)
-            if np.shape(found) != room.shape:
-                table = work.fresh()
-                table[...] = found
-                found, own = table, True
+            table = found if own and np.shape(found) == room.shape else work.fresh()
+            # 0 has no sign.
+            found = np.add(found, 0.0, out=table)
             if not np.isfinite(np.add.reduce(found, axis=None)):
                 raise NotPlain
     except NotPlain:
         for table in work.lent:
             room.take_back(table)
         return None
-    if not own:
-        table = work.fresh()
-        table[...] = found
-        found = table
     for table in work.lent:
         if table is not found:
             room.take_back(table)

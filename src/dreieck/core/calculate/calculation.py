@@ -15,11 +15,13 @@ from dreieck.core.calculate.results import Results
 from dreieck.core.calculate.tasks import Task, Tasks
 from dreieck.core.formula import Shape
 from dreieck.core.formula.reference import Reference
-from dreieck.core.grid import Area, Cell
+from dreieck.core.functions.subtotals import seeing_hidden
+from dreieck.core.grid import EVERYWHERE, Area, Cell
+from dreieck.core.grid.areas import joined
 from dreieck.core.ranges.index import MAX_INDEXES, Index
 from dreieck.core.ranges.totals import Total, Totals
 from dreieck.core.sheet.cells import Cells, Kind
-from dreieck.core.sheet.edits import APPEARANCE, Edit, SetCells, SetStated
+from dreieck.core.sheet.edits import APPEARANCE, Edit, SetCells, SetLayout, SetStated
 from dreieck.core.sheet.sheet import Sheet
 from dreieck.core.sheet.workbook import Workbook
 from dreieck.core.values import UNFINISHED, Value
@@ -70,13 +72,21 @@ class Calculation:
 
     def edited(self, edits: Sequence[Edit]) -> None:
         """Edits have been made in the workbook: drop what they change, and all that follows."""
-        written = [edit for edit in edits if isinstance(edit, SetCells)]
         if any(not isinstance(edit, _IN_PLACE) for edit in edits):
             self.forget()
-        else:
-            self._changed(
-                [(self.workbook.sheet_by_id(edit.sheet_id), edit.areas()) for edit in written]
-            )
+            return
+        written = [edit for edit in edits if isinstance(edit, SetCells)]
+        changes: list[tuple[Sheet, Sequence[Area]]] = [
+            (self.workbook.sheet_by_id(edit.sheet_id), edit.areas()) for edit in written
+        ]
+        if any(isinstance(edit, SetLayout) for edit in edits):
+            changes += self.seeing_hidden()
+        self._changed(changes)
+
+    def seeing_hidden(self) -> list[tuple[Sheet, Sequence[Area]]]:
+        """Where there are formulas whose values may change with what is hidden, by sheet."""
+        found = ((sheet, seeing_hidden(sheet, EVERYWHERE)) for sheet in self.workbook.sheets)
+        return [(sheet, joined(map(Area.of, cells))) for sheet, cells in found if cells]
 
     def forget(self) -> None:
         """Drop all values: sheets or names have changed."""

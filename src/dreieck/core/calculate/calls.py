@@ -105,7 +105,7 @@ class _Answers:
         if finite.all():
             return Cells.numbers(found)
         kinds = np.where(finite, np.uint8(Kind.NUMBER), np.uint8(Kind.PENDING))
-        return Cells(kinds, found, Pool())
+        return Cells(kinds, found + 0.0, Pool())
 
     def _each_once(self, rows: NDArray[np.intp]) -> Cells:
         """What the function itself gives in some rows, called once for each different set."""

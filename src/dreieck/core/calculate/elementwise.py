@@ -100,11 +100,8 @@ def combined(operation: Operation, left: Cells | Value, right: Cells | Value) ->
     if operation.at_once is None or one is None or two is None:
         return _pair_by_pair(operation, left, right, count)
     with np.errstate(all="ignore"):
-        found = np.asarray(operation.at_once(one[0], two[0]))
-    if operation.gives == Kind.LOGICAL:
-        plain, found = np.ones(count, np.bool_), found.astype(np.float64)
-    else:
-        plain = np.isfinite(found)
+        found = np.asarray(operation.at_once(one[0], two[0])) + 0.0
+    plain = np.ones(count, np.bool_) if operation.gives == Kind.LOGICAL else np.isfinite(found)
     for _, mask in (one, two):
         if mask is not None:
             plain &= mask

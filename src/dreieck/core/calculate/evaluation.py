@@ -318,4 +318,7 @@ def called(function: Function, arguments: Callable[[], Sequence[Any]]) -> Operan
         return Error(failure.code, failure.why, failure.origin)
     except (ArithmeticError, ValueError):
         return Error(NUM, f"{function.name} leads to a number that is too large, or to none.")
-    return from_number(result) if isinstance(result, float) else result
+    if isinstance(result, float | int) and not isinstance(result, bool):
+        # Numbers of other kinds, as those of whole products or arrays are, count as ours.
+        return from_number(float(result))
+    return result

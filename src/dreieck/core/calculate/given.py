@@ -32,9 +32,10 @@ _AS_TAKEN: dict[Takes, Callable[[Any], Any]] = {
 }
 _WINDOWS = {
     Takes.RANGE, Takes.ARRAY, Takes.NUMBERS, Takes.VALUES, Takes.LOGICALS,
-    Takes.TOTALS, Takes.COUNTED, Takes.ORDERED,
+    Takes.TOTALS, Takes.COUNTED, Takes.ORDERED, Takes.EVERY,
 }  # fmt: skip
 """What takes the values of a range and nothing else of it."""
+_AS_THEY_ARE = (Takes.VALUES, Takes.EVERY)
 
 
 class Undecided(Exception):
@@ -139,6 +140,8 @@ class _Beside:
         match takes:
             case Takes.NUMBERS:
                 return [_in_turn(row, (float,)) for row in rows]
+            case Takes.EVERY:
+                return [iter(row) for row in rows]
             case Takes.LOGICALS:
                 return [map(bool, _in_turn(row, (float, bool))) for row in rows]
             case Takes.VALUES:
@@ -146,7 +149,7 @@ class _Beside:
                         for row in rows)  # fmt: skip
                 return [iter(row) for row in kept]
             case Takes.ORDERED:
-                return [np.sort([v for v in row if type(v) is float]) + 0.0 for row in rows]
+                return [np.sort([v for v in row if type(v) is float]) for row in rows]
         starts = range(0, len(own), self.width)
         return [Array.of([list(row[at : at + self.width]) for at in starts]) for row in rows]
 
@@ -178,7 +181,7 @@ def given_down(strip: Rows, function: Function, node: tree.Call) -> Given:
             if takes_the_rest(parameter):
                 _take_rest(given, parameter, node.arguments[index:])
                 break
-            _take(given, function, parameter, argument)
+            _take(given, function, index, argument)
         except Failure as failure:
             given.fail_all(Error(failure.code, failure.why, failure.origin))
         if given.is_lost:
@@ -200,14 +203,16 @@ def _stays(strip: Rows, takes: Takes, node: tree.Node) -> bool:
     return stays_whole or stays(node, strip.values)
 
 
-def _take(given: Given, function: Function, parameter: Parameter, node: tree.Node) -> None:
-    strip, takes = given.strip, parameter.takes
+def _take(given: Given, function: Function, index: int, node: tree.Node) -> None:
+    strip, parameter = given.strip, function.parameter(index)
+    takes = parameter.takes
     if takes in SINGLE and takes is not Takes.ADDRESS:
         _take_single(given, takes, strip.single(node))
     elif _stays(strip, takes, node):
         _keep(given, bound_one(parameter, node, strip.at(0)))
     elif takes is Takes.LATER and Trait.FITS in function.traits:
-        if may_refer(node) and not isinstance(node, CellReference):
+        is_list = (index - len(function.parameters) + 1) % 2 == 0
+        if is_list or (may_refer(node) and not isinstance(node, CellReference)):
             raise Undecided
         _take_single(given, takes, strip.single(node))
     elif takes in _WINDOWS and Trait.SIZES_LIKE_FIRST not in function.traits:
@@ -271,13 +276,13 @@ def _take_rest(given: Given, parameter: Parameter, nodes: tuple[tree.Node, ...])
     takes = parameter.takes
     sources = [(_converted_if(takes, *source), source[1]) for source in sources]
     given.varying += [cells for cells, _ in sources]
-    looked = [] if takes is Takes.VALUES else [_looked_at(given, takes, c) for c, _ in sources]
+    looked = [] if takes in _AS_THEY_ARE else [_looked_at(given, takes, c) for c, _ in sources]
     form: Any = Beside(strip.height, looked, [cells for cells, _ in sources])
     if takes is Takes.LOGICALS:
         form = [(numbers != 0, mask) for numbers, mask in looked]
     # The function itself takes totals of cells, which are read where they stand.
     given.direct &= takes not in (Takes.TOTALS, Takes.COUNTED)
-    given.formed &= takes is not Takes.VALUES
+    given.formed &= takes not in _AS_THEY_ARE
     given.arguments.append(_Beside(1, sources, form))
 
 
@@ -293,7 +298,7 @@ def _sources(strip: Rows, node: tree.Node) -> list[tuple[Cells, bool]]:
 
 def _converted_if(takes: Takes, cells: Cells, is_direct: bool) -> Cells:
     """Values of the call itself as what the function takes; cells as they are."""
-    if not is_direct or takes in (Takes.COUNTED, Takes.VALUES):
+    if not is_direct or takes in (Takes.COUNTED, *_AS_THEY_ARE):
         return cells
     return as_logicals(cells) if takes is Takes.LOGICALS else as_numbers(cells)
 

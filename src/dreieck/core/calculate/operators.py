@@ -64,13 +64,13 @@ def signed(sign: str, value: Value) -> Value:
     number = to_number(value)
     if isinstance(number, Error):
         return number
-    return -number
+    return from_number(-number)
 
 
 def percent(value: Value) -> Value:
     """A value with a percent sign behind it."""
     number = to_number(value)
-    return number if isinstance(number, Error) else number / 100
+    return number if isinstance(number, Error) else from_number(number / 100)
 
 
 def _arithmetic(operator: str, one: float, two: float) -> Value:

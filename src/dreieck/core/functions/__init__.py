@@ -26,6 +26,7 @@ from dreieck.core.functions import (
     returns,
     rounding,
     spread,
+    subtotals,
     summary,
     text,
     units,
@@ -51,6 +52,7 @@ FAMILIES = {
     module.__name__.rpartition(".")[2]: (module.__doc__ or "").strip().partition("\n")[0]
     for module in (
         summary,
+        subtotals,
         conditional,
         lookup,
         places,

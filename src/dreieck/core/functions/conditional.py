@@ -313,11 +313,11 @@ def _tried(cells: Table, fits: Criterion) -> tuple[Positions, NDArray[np.bool_]]
 
 
 def _largest(found: list[float]) -> float:
-    return max(found, default=0.0) + 0.0
+    return max(found, default=0.0)
 
 
 def _smallest(found: list[float]) -> float:
-    return min(found, default=0.0) + 0.0
+    return min(found, default=0.0)
 
 
 def _mean(found: list[float]) -> float:

@@ -10,7 +10,7 @@ from collections.abc import Callable, Hashable
 from dataclasses import dataclass
 from functools import lru_cache
 
-from dreieck.core.functions.wildcards import wildcards
+from dreieck.core.functions.wildcards import Wildcards, has_marks
 from dreieck.core.ranges.index import key_of
 from dreieck.core.values import Error, Value, compared
 from dreieck.core.values.formats import read_number
@@ -62,10 +62,10 @@ def _equal(text: str) -> Criterion:
     meant = _meant(text)
     if not isinstance(meant, str):
         return Criterion(lambda value: _same(value, meant), key_of(meant))
-    found = wildcards(meant)
-    if found is None:
+    if not has_marks(meant):
         return Criterion(lambda value: _same(value, meant), key_of(meant))
-    return Criterion(lambda value: isinstance(value, str) and found.fit(value.casefold()))
+    found = Wildcards(meant)
+    return Criterion(lambda value: isinstance(value, str) and found.fit(value))
 
 
 def _ordered(operator: str, meant: Value) -> Criterion:

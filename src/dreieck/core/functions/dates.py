@@ -30,6 +30,7 @@ from dreieck.core.values.calendar import (
     weekdays_of,
     years_of,
 )
+from dreieck.core.values.decimals import exact, quantized
 from dreieck.core.values.formats import read_numeral
 from dreieck.core.values.numerals import date_of, serial
 from dreieck.core.values.roundings import Numbers
@@ -121,13 +122,21 @@ def _clock_part(
     """Register a function that takes a part out of a time; ``unit`` is its length in seconds."""
 
     def computed(number: float) -> float:
-        seconds = round((number - math.floor(number)) * 86400, 6)
-        return float(int(seconds // unit) % turn)
+        return float(_seconds_passed(number) // unit % turn)
 
     function(name, section, f"The {what} of a time.", _TIME, words=f"the {what} of {{0}}",
              example=example)(computed)  # fmt: skip
 
 
+def _seconds_passed(number: float) -> int:
+    """The whole seconds of a time, also where a number misses one by its last bits."""
+    seconds = exact(number) * 86400
+    nearest = quantized(seconds, 0)
+    is_whole = abs(seconds - nearest) <= max(_MICROSECOND, 2 * 86400 * math.ulp(number))
+    return int(nearest) if is_whole else math.floor(seconds)
+
+
+_MICROSECOND = 1e-6
 _clock_part("HOUR", "6.10.10", "hour", ('=HOUR("9:30")', 9.0), 3600, 24)
 _clock_part("MINUTE", "6.10.12", "minute", ('=MINUTE("9:30")', 30.0), 60, 60)
 _clock_part("SECOND", "6.10.16", "second", ('=SECOND("9:30:15")', 15.0), 1, 60)
@@ -248,7 +257,7 @@ def _days(last: float, first: float) -> float:
 
 @at_once("DAYS")
 def _days_in_rows(last: Numbers, first: Numbers) -> Payload:
-    found: Payload = np.floor(last) - np.floor(first) + 0.0
+    found: Payload = np.floor(last) - np.floor(first)
     return found
 
 

@@ -3,8 +3,9 @@
 from __future__ import annotations
 
 from dreieck.core.functions.registry import Failure, Takes, arg, function, optional
-from dreieck.core.values import VALUE, Error, Value, exact, joined_text, quantized, to_number
-from dreieck.core.values.format_codes import FormatCodeError, formatted
+from dreieck.core.values import VALUE, Error, Value, exact, quantized, to_number
+from dreieck.core.values.format_codes import formatted
+from dreieck.core.values.format_pieces import FormatCodeError
 
 
 @function(
@@ -42,11 +43,7 @@ def _fixed(number: float, decimals: int = 2, plain: bool = False) -> str:
     if decimals > _MAX_DECIMALS:
         raise Failure(VALUE, f"A number can be written with {_MAX_DECIMALS} decimals.")
     found = quantized(exact(number), decimals)
-    if abs(found) >= _LARGE:
-        return joined_text(float(found))
     return format(found if found else abs(found), "f" if plain else ",f")
 
 
 _MAX_DECIMALS = 127
-_LARGE = 1e15
-"""From here on the digits of a number do not reach down to the point."""

@@ -20,7 +20,7 @@ from dreieck.core.functions.registry import (
     optional,
     repeated,
 )
-from dreieck.core.functions.wildcards import has_marks, wildcards
+from dreieck.core.functions.wildcards import Wildcards, has_marks
 from dreieck.core.ranges.index import NO_CODE, Positions, key_of
 from dreieck.core.ranges.operands import MAX_TABLE, Range, Table
 from dreieck.core.sheet.cells import Cells, Kind, is_kind, told_once
@@ -313,7 +313,7 @@ def _exact(sought: Value, line: Table) -> int:
     """The first place in a row or column that holds the same value; wildcards count."""
     if isinstance(sought, Error):
         raise Failure.of(sought)
-    wanted = wildcards(sought) if isinstance(sought, str) else None
+    wanted = Wildcards(sought) if isinstance(sought, str) and has_marks(sought) else None
     sought = 0.0 if sought is None else sought
     index = None if wanted else line.index()
     if index:
@@ -322,7 +322,7 @@ def _exact(sought: Value, line: Table) -> int:
             return int(places[0])
     for place, value in () if index else _along(line):
         if wanted and isinstance(value, str):
-            if wanted.fit(value.casefold()):
+            if wanted.fit(value):
                 return place
         elif type(value) is type(sought) and compared(value, sought) == 0:
             return place

@@ -116,13 +116,24 @@ at_once("POWER")(powers)
 def _mod(number: float, divisor: float) -> float:
     if divisor == 0:
         raise Failure(DIV0, "The divisor is 0 or empty.")
-    return number - divisor * math.floor(number / divisor)
+    left = math.fmod(number, divisor)
+    if left == 0 or (left < 0) == (divisor < 0):
+        return left
+    if left + divisor != divisor:
+        return left + divisor
+    if left % 1 == 0:
+        raise Failure(NUM, "What is left differs from the divisor by less than numbers can tell.")
+    # What is so small comes of earlier rounding: as near as numbers come, nothing is left.
+    return 0.0
 
 
 @at_once("MOD")
 def _mod_in_rows(number: Numbers, divisor: Numbers) -> Payload:
-    found: Payload = number - divisor * (np.floor(np.divide(number, divisor)) + 0.0)
-    return found
+    left = np.fmod(number, divisor)
+    turned = (left != 0) & (np.less(left, 0) != np.less(divisor, 0))
+    found = np.where(turned, left + divisor, left)
+    lost = turned & np.equal(found, divisor)
+    return np.where(lost, np.where(left % 1 == 0, np.nan, 0.0), found)
 
 
 @function(
@@ -142,7 +153,7 @@ def _quotient(number: float, divisor: float) -> float:
 
 @at_once("QUOTIENT")
 def _quotient_in_rows(number: Numbers, divisor: Numbers) -> Payload:
-    found: Payload = np.trunc(np.divide(number, divisor)) + 0.0
+    found: Payload = np.trunc(np.divide(number, divisor))
     return found
 
 

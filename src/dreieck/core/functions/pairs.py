@@ -3,35 +3,51 @@
 from __future__ import annotations
 
 import math
-import statistics
 from collections.abc import Callable
+from operator import mul
 
 from dreieck.core.functions.registry import Failure, Takes, arg, function
 from dreieck.core.functions.side_by_side import numbers_of_pairs
+from dreieck.core.functions.spread import deviations
 from dreieck.core.ranges.operands import Table
 from dreieck.core.values import DIV0
 
 _YS = arg("ys", Takes.ARRAY, "what is explained")
 _XS = arg("xs", Takes.ARRAY, "what explains it, as many numbers")
 _LISTS = (arg("one", Takes.ARRAY, "numbers"), arg("other", Takes.ARRAY, "as many numbers"))
+_LEAST = 2
 _TOO_FEW = "At least two pairs of numbers are needed, and not all of them alike."
 
 
 def _line(ys: Table, xs: Table) -> tuple[float, float]:
     """Slope and height at 0 of the straight line that fits best."""
     heights, places = numbers_of_pairs(ys, xs)
-    try:
-        slope, intercept = statistics.linear_regression(places, heights)
-    except statistics.StatisticsError:
-        raise Failure(DIV0, _TOO_FEW) from None
-    return slope, intercept
+    above, beside = _apart(heights), _apart(places)
+    squares = _sum_of_products(beside, beside)
+    if squares == 0:
+        raise Failure(DIV0, _TOO_FEW)
+    slope = _sum_of_products(beside, above) / squares
+    return slope, (math.fsum(heights) - slope * math.fsum(places)) / len(places)
 
 
 def _correlation(one: Table, other: Table) -> float:
-    try:
-        return statistics.correlation(*numbers_of_pairs(one, other))
-    except statistics.StatisticsError:
-        raise Failure(DIV0, _TOO_FEW) from None
+    firsts, seconds = map(_apart, numbers_of_pairs(one, other))
+    squares = _sum_of_products(firsts, firsts) * _sum_of_products(seconds, seconds)
+    if squares == 0:
+        raise Failure(DIV0, _TOO_FEW)
+    found = _sum_of_products(firsts, seconds) / math.sqrt(squares)
+    return min(max(found, -1.0), 1.0)
+
+
+def _apart(numbers: list[float]) -> list[float]:
+    """How far numbers lie above their mean. Raises Failure where there are not two of them."""
+    if len(numbers) < _LEAST:
+        raise Failure(DIV0, _TOO_FEW)
+    return deviations(numbers)
+
+
+def _sum_of_products(ones: list[float], others: list[float]) -> float:
+    return math.fsum(map(mul, ones, others))
 
 
 @function(
@@ -89,9 +105,7 @@ def _covar(one: Table, other: Table) -> float:
     firsts, seconds = numbers_of_pairs(one, other)
     if not firsts:
         raise Failure(DIV0, "There is no pair of numbers.")
-    mean, other_mean = statistics.fmean(firsts), statistics.fmean(seconds)
-    pairs = zip(firsts, seconds, strict=True)
-    return math.fsum((x - mean) * (y - other_mean) for x, y in pairs) / len(firsts)
+    return _sum_of_products(deviations(firsts), deviations(seconds)) / len(firsts)
 
 
 def _of_squares(

@@ -43,7 +43,10 @@ def _median(numbers: Iterator[float]) -> float:
     found = list(numbers)
     if not found:
         raise Failure(NUM, "There is no number to take the middle of.")
-    return statistics.median(found)
+    low, high = statistics.median_low(found), statistics.median_high(found)
+    middle = (low + high) / 2
+    # Two numbers may be too large to be added.
+    return middle if math.isfinite(middle) else low / 2 + high / 2
 
 
 @at_once("MEDIAN")
@@ -51,10 +54,10 @@ def _median_in_rows(numbers: Beside) -> Payload | None:
     ordered = numbers.ordered()
     if ordered is None:
         return None
-    middle = (ordered.shape[1] - 1) // 2
-    if ordered.shape[1] % 2:
-        return ordered[:, middle]
-    found: Payload = (ordered[:, middle] + ordered[:, middle + 1]) / 2
+    at = (ordered.shape[1] - 1) // 2
+    low, high = ordered[:, at], ordered[:, ordered.shape[1] // 2]
+    middle = (low + high) / 2
+    found: Payload = np.where(np.isfinite(middle), middle, low / 2 + high / 2)
     return found
 
 

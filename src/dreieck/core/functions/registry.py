@@ -44,6 +44,7 @@ class Takes(Enum):
     COUNTED = "values or ranges, as what they come to"
     LOGICALS = "conditions or ranges"
     VALUES = "values or ranges"
+    EVERY = "values or ranges, empty cells too"
     RANGE = "a range"
     AREAS = "a range, or several joined by ~"
     PLACE = "a range, of which only the place counts"
@@ -78,6 +79,7 @@ class Trait(Enum):
     FEEDS = "it is handed the outside figures first"
     DRAWS = "it is handed a number drawn by chance first"
     LOOKS_INSIDE = "it looks at what cells hold, which their values do not tell"
+    SEES_HIDDEN = "it may leave out hidden rows, which its references do not tell"
     MEANT = "the error that it gives is meant"
 
 

@@ -36,7 +36,7 @@ def _odd_in_rows(number: Payload) -> Payload:
 for _each in (
     ("INT", "6.17.2", "The whole number at or below a number.",
      "{0}, rounded down to a whole number", lambda n: float(math.floor(n)),
-     lambda n: np.floor(n) + 0.0, ("=INT(-1.5)", -2.0)),
+     np.floor, ("=INT(-1.5)", -2.0)),
     ("EVEN", "6.16.30", "The next even number away from 0.",
      "{0}, rounded away from 0 to an even number", lambda n: _next(n, odd=False), _even_in_rows,
      ("=EVEN(1.5)", 2.0)),
@@ -146,7 +146,7 @@ def _multiple_in_rows(number: Numbers, step: Numbers | None, mode: Numbers, up: 
         np.where(whole, nearest, np.ceil(quotient)),
     )
     away = np.where(np.not_equal(mode, 0), up, up == np.greater(number, 0))
-    found = (np.where(away, high, low) + 0.0) * step
+    found = np.where(away, high, low) * step
     unsure = (np.multiply(number, step) < 0) | (~whole & (off < 0.6e-12))
     found = np.where(unsure, np.nan, found)
     return np.where(np.equal(number, 0) | np.equal(step, 0), 0.0, found)

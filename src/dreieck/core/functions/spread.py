@@ -32,14 +32,22 @@ def _spread(
              example=example)(measured)  # fmt: skip
 
 
+def deviations(numbers: list[float]) -> list[float]:
+    """How far numbers lie above their mean; those that are all alike lie 0 above it.
+
+    The mean is taken of the distances from the first number: it may miss by its last bit.
+    """
+    distances = [number - numbers[0] for number in numbers]
+    mean = math.fsum(distances) / len(numbers)
+    return [distance - mean for distance in distances]
+
+
 def _average_deviation(numbers: list[float]) -> float:
-    mean = statistics.fmean(numbers)
-    return math.fsum(abs(number - mean) for number in numbers) / len(numbers)
+    return math.fsum(map(abs, deviations(numbers))) / len(numbers)
 
 
 def _squares(numbers: list[float]) -> float:
-    mean = math.fsum(numbers) / len(numbers)
-    return math.fsum((number - mean) * (number - mean) for number in numbers)
+    return math.fsum(off * off for off in deviations(numbers))
 
 
 def _variance(numbers: list[float]) -> float:

@@ -12,14 +12,12 @@ from operator import methodcaller
 import numpy as np
 
 from dreieck.core.budget import spend
-from dreieck.core.formula import Shape, tree
 from dreieck.core.functions.registry import (
     Failure,
     Takes,
     Trait,
     arg,
     at_once,
-    find,
     function,
     repeated,
 )
@@ -28,8 +26,7 @@ from dreieck.core.ranges.beside import MAX_WIDE, Beside, exact_sum, with_errors
 from dreieck.core.ranges.operands import Range, Table
 from dreieck.core.ranges.totals import Total
 from dreieck.core.sheet.cells import Kind, Payload
-from dreieck.core.sheet.sheet import Sheet
-from dreieck.core.values import DIV0, NUM, VALUE, Error, Value
+from dreieck.core.values import DIV0, NUM, Error, Value
 
 _NUMBERS = repeated("numbers", Takes.NUMBERS, "numbers or ranges")
 _TOTALS = repeated("numbers", Takes.TOTALS, "numbers or ranges")
@@ -173,7 +170,7 @@ def _average_in_rows(numbers: Beside) -> Payload:
     traits=(Trait.SUMMARISES,),
 )
 def _min(totals: list[Total]) -> float:
-    return min((total.low for total in totals if total.count), default=0.0) + 0.0
+    return min((total.low for total in totals if total.count), default=0.0)
 
 
 at_once("MIN")(methodcaller("lowest"))
@@ -189,7 +186,7 @@ at_once("MIN")(methodcaller("lowest"))
     traits=(Trait.SUMMARISES,),
 )
 def _max(totals: list[Total]) -> float:
-    return max((total.high for total in totals if total.count), default=0.0) + 0.0
+    return max((total.high for total in totals if total.count), default=0.0)
 
 
 at_once("MAX")(methodcaller("highest"))
@@ -246,7 +243,7 @@ def _of_all(
     """Register a function for which TRUE is 1 and text in ranges is 0."""
 
     def computed(values: Iterator[Value]) -> float:
-        return compute([_as_number(value) for value in values])
+        return compute([as_number(value) for value in values])
 
     purpose = f"The {what} of values; TRUE counts as 1, text as 0, empty cells not at all."
     function(
@@ -255,7 +252,8 @@ def _of_all(
     )(computed)  # fmt: skip
 
 
-def _as_number(value: Value) -> float:
+def as_number(value: Value) -> float:
+    """What a value counts as: TRUE as 1, text as 0. Raises Failure for an error."""
     if isinstance(value, Error):
         raise Failure.of(value)
     return float(value) if isinstance(value, float | bool) else 0.0
@@ -303,62 +301,3 @@ def _positive(numbers: Iterator[float]) -> list[float]:
     if not found or min(found) <= 0:
         raise Failure(NUM, "All numbers have to be above 0, and there has to be one.")
     return found
-
-
-_KINDS = (
-    "AVERAGE", "COUNT", "COUNTA", "MAX", "MIN", "PRODUCT", "STDEV", "STDEVP", "SUM", "VAR", "VARP",
-)  # fmt: skip
-"""The functions that SUBTOTAL knows by number, from 1."""
-
-
-@function(
-    "SUBTOTAL",
-    "6.16.60",
-    "A sum, average or the like of cells that are not subtotals themselves.",
-    arg("kind", Takes.WHOLE, "1 average, 2 count, 3 entries, 4 largest, 5 smallest, 9 sum"),
-    repeated("ranges", Takes.AREAS, "the cells"),
-    words="the subtotal of kind {0} of {*1}",
-    example=("=SUBTOTAL(9,B2:B5)", 235.2),
-    traits=(Trait.SUMMARISES, Trait.COUNTS, Trait.TOTALS),
-)
-def _subtotal(kind: int, *areas: list[Table]) -> float:
-    # From 101 on hidden rows are left out; there are none here.
-    if not 1 <= kind % 100 <= len(_KINDS) or kind not in (kind % 100, kind % 100 + 100):
-        raise Failure(VALUE, "The kind is 1 to 11, or 101 to 111.")
-    known = find(_KINDS[kind % 100 - 1])
-    assert known is not None
-    values = [value for tables in areas for table in tables for value in _others(table)]
-    if known.parameters[0].takes in (Takes.TOTALS, Takes.COUNTED):
-        total = Total()
-        total.take(values)
-        if total.error and known.parameters[0].takes is Takes.TOTALS:
-            raise Failure.of(total.error)
-        return float(known.compute([total]))  # type: ignore[arg-type]
-    numbers = [_as_number(value) for value in values if isinstance(value, float | Error)]
-    return float(known.compute(iter(numbers)))  # type: ignore[arg-type]
-
-
-def _others(table: Table) -> Iterator[Value]:
-    """The values of a range without those of cells that are subtotals."""
-    if not isinstance(table, Range):
-        raise Failure(VALUE, "Subtotals are of cells, not of values.")
-    sheet = table.reader.workbook.sheet(table.sheet)
-    held = _subtotals(sheet, table)
-    found = table.reader.filled_values(table.sheet, table.area)
-    return (value for cell, value in found if cell not in held)
-
-
-def _subtotals(sheet: Sheet, cells: Range) -> set[tuple[int, int]]:
-    """The cells of a range that use SUBTOTAL."""
-    columns = sheet.columns_in(cells.area)
-    pools = (sheet.columns[number].pool.objects for number in columns)
-    if not any(_is_subtotal(each) for objects in pools for each in objects):
-        return set()
-    return {cell for cell, shape in sheet.formulas(cells.area) if _is_subtotal(shape)}
-
-
-def _is_subtotal(content: object) -> bool:
-    if not isinstance(content, Shape):
-        return False
-    nodes = tree.walk(content.tree)
-    return any(isinstance(node, tree.Call) and node.function == "SUBTOTAL" for node in nodes)

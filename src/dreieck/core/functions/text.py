@@ -19,7 +19,7 @@ from dreieck.core.functions.registry import (
     optional,
     repeated,
 )
-from dreieck.core.functions.wildcards import wildcards
+from dreieck.core.functions.wildcards import Wildcards
 from dreieck.core.sheet.cells import Cells, distinct_numbers
 from dreieck.core.values import MAX_TEXT, VALUE, Error, Value, bounded_text, to_number, to_text
 from dreieck.core.values.roundings import Numbers
@@ -249,11 +249,7 @@ def _find(sought: str, text: str, start: int = 1) -> float:
 def _search(sought: str, text: str, start: int = 1) -> float:
     if start > len(text) + 1:
         raise Failure(VALUE, "The start lies behind the end of the text.")
-    pattern, folded = wildcards(sought), text.casefold()
-    if pattern:
-        found = pattern.begin(folded, _position(start))
-    else:
-        found = folded.find(sought.casefold(), _position(start))
+    found = Wildcards(sought).begin(text, _position(start))
     if found < 0:
         raise Failure(VALUE, f"{_said(sought)} does not occur in the text.")
     return float(found + 1)
@@ -298,7 +294,7 @@ def _concatenate(values: Iterator[Value]) -> Result:
     "Joins texts with another between each two.",
     arg("between", Takes.TEXT, "what stands between"),
     arg("without_empty", Takes.LOGICAL, "TRUE to leave out what is empty"),
-    repeated("texts", Takes.VALUES, "texts or ranges"),
+    repeated("texts", Takes.EVERY, "texts or ranges"),
     words="{*2} joined with {0} between",
     example=('=TEXTJOIN(", ",TRUE,A2:A4)', "Flour, Lentils, Potatoes"),
 )

@@ -8,8 +8,10 @@ for again.
 from __future__ import annotations
 
 import re
+from bisect import bisect_right
 from dataclasses import dataclass, field
 from functools import lru_cache
+from itertools import accumulate
 
 from dreieck.core.budget import spend
 
@@ -55,8 +57,8 @@ class _Piece:
         return -1
 
 
-class Wildcards:
-    """A text with wildcards; make one with ``wildcards``."""
+class _Pattern:
+    """A text with wildcards, as it is looked for in texts without capitals."""
 
     def __init__(self, text: str) -> None:
         pieces: list[list[str | None]] = [[]]
@@ -72,7 +74,7 @@ class Wildcards:
         self._pieces = [_Piece.of(piece) for piece in pieces]
 
     def fit(self, text: str) -> bool:
-        """Whether a whole text, in small letters, is one that is meant."""
+        """Whether a whole text is one that is meant."""
         spend(len(text) // 8 + 1)
         first, last = self._pieces[0], self._pieces[-1]
         start = len(first.characters)
@@ -103,9 +105,41 @@ class Wildcards:
         return True
 
 
-def wildcards(text: str) -> Wildcards | None:
-    """The pattern of a text that holds wildcards, None for a plain one. Case does not count."""
-    return _wildcards(text.casefold()) if has_marks(text) else None
+@dataclass(frozen=True)
+class Wildcards:
+    """A text, in which there may be wildcards, looked for whatever the case of letters.
+
+    A letter that two small ones stand for, as ss does for a sharp s, counts as one letter of a
+    text; either way of writing it is found.
+    """
+
+    text: str
+
+    def fit(self, text: str) -> bool:
+        """Whether a whole text is one that is meant."""
+        folded = text.casefold()
+        if _pattern(self.text.casefold()).fit(folded):
+            return True
+        if len(folded) == len(text):
+            return False
+        return _pattern(_letter_by_letter(self.text)).fit(_letter_by_letter(text))
+
+    def begin(self, text: str, start: int) -> int:
+        """Where a part that is meant begins first in a text, from ``start`` on; -1 without one."""
+        folded, sought = text.casefold(), _pattern(self.text.casefold())
+        if len(folded) == len(text):
+            return sought.begin(folded, start)
+        begins = list(accumulate((len(letter.casefold()) for letter in text), initial=0))
+        as_two = sought.begin(folded, begins[start])
+        as_one = _pattern(_letter_by_letter(self.text)).begin(_letter_by_letter(text), start)
+        found = bisect_right(begins, as_two) - 1 if as_two >= 0 else -1
+        return max(found, as_one) if min(found, as_one) < 0 else min(found, as_one)
+
+
+def _letter_by_letter(text: str) -> str:
+    """A text without capitals, of as many letters."""
+    small = ((letter, letter.casefold()) for letter in text)
+    return "".join(letter if len(folded) > 1 else folded for letter, folded in small)
 
 
 def has_marks(text: str) -> bool:
@@ -114,5 +148,5 @@ def has_marks(text: str) -> bool:
 
 
 @lru_cache(maxsize=256)
-def _wildcards(text: str) -> Wildcards:
-    return Wildcards(text)
+def _pattern(text: str) -> _Pattern:
+    return _Pattern(text)

@@ -67,8 +67,17 @@ class Beside:
         return self._squared(0.0)
 
     def squared_deviations(self) -> Payload:
-        """The sum of the squared distances of each row's numbers from their mean."""
-        return self._squared(self.sum() / self.count())
+        """The sum of the squared distances of each row's numbers from their mean.
+
+        The mean is taken of the distances from the first number: those of numbers that are all
+        alike are 0, which their mean may miss by its last bit.
+        """
+        first = np.zeros(self.height)
+        for numbers, mask in reversed(self.parts):
+            first = numbers if mask is None else np.where(mask, numbers, first)
+        parts = [(numbers - first, mask) for numbers, mask in self.parts]
+        distances = Beside(self.height, parts)
+        return distances._squared(distances.sum() / self.count())
 
     def _squared(self, middle: Payload | float) -> Payload:
         parts = [((numbers - middle) * (numbers - middle), mask) for numbers, mask in self.parts]
@@ -101,8 +110,7 @@ class Beside:
         for part in self.parts:
             numbers = _or(part, none)
             found = np.where(beyond(numbers, found), numbers, found)
-        # The smallest of several zeros is the positive one, whichever comes first.
-        return np.where(found == none, 0.0, found) + 0.0
+        return np.where(found == none, 0.0, found)
 
 
 class Long(Beside):
@@ -142,7 +150,7 @@ class Long(Beside):
         total, lost = _added(lead.sum(axis=1), (self.table - lead).sum(axis=1))
         doubt = (_HALF_BIT * count) ** 2 * unit
         certain = (total + (lost + doubt) == total) & (total + (lost - doubt) == total)
-        found: Payload = np.where(certain & np.isfinite(unit), total + 0.0, np.nan)
+        found: Payload = np.where(certain & np.isfinite(unit), total, np.nan)
         return found
 
     def _pairwise(self) -> Payload:
@@ -154,12 +162,12 @@ class Long(Beside):
 
     def lowest(self) -> Payload:
         """The smallest number of each row."""
-        found: Payload = self.table.min(axis=1) + 0.0
+        found: Payload = self.table.min(axis=1)
         return found
 
     def highest(self) -> Payload:
         """The largest number of each row."""
-        found: Payload = self.table.max(axis=1) + 0.0
+        found: Payload = self.table.max(axis=1)
         return found
 
 
@@ -177,8 +185,7 @@ def exact_sum(columns: Sequence[Payload], height: int) -> Payload:
         rest, again = _added(rest, lost)
         if again.any():
             certain = again == 0 if certain is None else certain & (again == 0)
-    # A sum of nothing but zeros is the positive one, as that of ``fsum`` is.
-    found = total + rest + 0.0
+    found = total + rest
     return found if certain is None else np.where(certain, found, np.nan)
 
 

@@ -207,7 +207,7 @@ class Index:
     def ordered(self) -> Payload:
         """All numbers in order."""
         numbers = (cells.payload[cells.kinds == Kind.NUMBER] for _, cells in self._held)
-        found: Payload = np.sort(np.concatenate([np.zeros(0), *numbers])) + 0.0
+        found: Payload = np.sort(np.concatenate([np.zeros(0), *numbers]))
         return found
 
     @property
@@ -261,7 +261,7 @@ class _Coded:
 
     def _code_numbers(self, columns: list[tuple[Payload, Pool]]) -> list[Positions]:
         numbers = _joined([payload for payload, _ in columns])
-        self.numbers, codes = np.unique(numbers + 0.0, return_inverse=True)
+        self.numbers, codes = np.unique(numbers, return_inverse=True)
         return [codes]
 
     def _code_texts(self, columns: list[tuple[Payload, Pool]]) -> list[Positions]:

@@ -83,7 +83,7 @@ def encoded(content: Any, pool: Pool) -> tuple[int, float]:
         case bool():
             return Kind.LOGICAL, float(content)
         case float():
-            return Kind.NUMBER, content
+            return Kind.NUMBER, content + 0.0
         case str():
             return Kind.TEXT, float(pool.number(content))
         case Error():
@@ -148,9 +148,9 @@ class Cells:
 
     @classmethod
     def numbers(cls, numbers: Payload) -> Cells:
-        """Cells that hold nothing but numbers."""
+        """Cells that hold nothing but numbers, of which 0 has no sign."""
         kinds = _NUMBERS[: len(numbers)]
-        return cls(kinds, numbers, Pool(), all_numbers=True)
+        return cls(kinds, numbers + 0.0, Pool(), all_numbers=True)
 
     @classmethod
     def alike(cls, value: Value, count: int) -> Cells:

@@ -1,114 +1,44 @@
-"""Number formats written as codes, such as ``#,##0.00``, ``0.0%`` or ``yyyy-mm-dd``.
-
-The codes are those that the OpenDocument and other spreadsheets have in common. A code has up to
-four parts with ``;`` between them: for numbers above 0, below 0, 0, and for text.
-"""
+"""Number formats written as codes, such as ``#,##0.00``, ``0.0%``, ``# ?/?`` or ``yyyy-mm-dd``."""
 
 from __future__ import annotations
 
 import math
-import re
 from dataclasses import dataclass, field
-from decimal import Context, Decimal
-from typing import NamedTuple
+from decimal import Decimal
 
 from dreieck.core.values.decimals import exact, joined_text, quantized
+from dreieck.core.values.format_fractions import fraction_text
+from dreieck.core.values.format_pieces import FormatCodeError, Part, Piece, parts_of, plain_text
 from dreieck.core.values.numerals import DAYS, MONTHS, date_of
-
-MAX_CODE = 500
-"""How many characters a code can have."""
-_EXACT = Context(prec=1500)
-_PIECE = re.compile(
-    r"""
-    (?P<text>"[^"]*"|\\.)
-  | (?P<blank>_.)
-  | (?P<nothing>\*.|\[(?!h+\]|m+\]|s+\])[^\]]*\])
-  | (?P<elapsed>\[(?:h+|m+|s+)\])
-  | (?P<half>AM/PM|A/P)
-  | (?P<general>General)
-  | (?P<date>y+|m+|d+|h+|s+(?:\.0+)?)
-  | (?P<power>E[+-]0+)
-  | (?P<digit>[0\#?])
-  | (?P<point>\.)
-  | (?P<comma>,)
-  | (?P<percent>%)
-  | (?P<value>@)
-  | (?P<other>[^A-Za-z])
-    """,
-    re.VERBOSE | re.IGNORECASE,
-)
-
-
-class FormatCodeError(ValueError):
-    """A code that cannot be understood; the message says where."""
-
-
-class Piece(NamedTuple):
-    """A piece of a code: what it is, and its text."""
-
-    kind: str
-    text: str
 
 
 def formatted(value: float | str, code: str) -> str:
     """A number or text written by a code. Raises FormatCodeError."""
-    parts = [_pieces(part) for part in _parts(code)]
+    parts = parts_of(code)
     if isinstance(value, str):
         part = parts[3] if len(parts) > 3 else parts[0]
-        held = any(piece.kind == "value" for piece in part)
-        return "".join(_plain(piece, value) for piece in part) if held else value
-    which = 1 if value < 0 and len(parts) > 1 else 2 if value == 0 and len(parts) > 2 else 0
-    part = parts[which]
-    kinds = {piece.kind for piece in part}
+        held = any(piece.kind == "value" for piece in part.pieces)
+        return "".join(plain_text(piece, value) for piece in part.pieces) if held else value
+    part = _part_for(value, parts)
+    pieces = part.pieces
+    kinds = {piece.kind for piece in pieces}
     if kinds & {"date", "elapsed", "half"}:
-        return _Moment(value, part).text()
-    if which == 1:
-        value = -value
+        return _Moment(value, pieces).text()
+    if part.tells_sign:
+        value = abs(value)
     if "general" in kinds or "value" in kinds:
-        return "".join(_plain(piece, joined_text(value)) for piece in part)
-    return _number(value, part)
+        return "".join(plain_text(piece, joined_text(value)) for piece in pieces)
+    if (written := fraction_text(exact(abs(value)), pieces)) is not None:
+        return "-" + written if value < 0 and any(map(str.isdigit, written)) else written
+    return _number(value, pieces)
 
 
-def _parts(code: str) -> list[str]:
-    """The parts of a code; a ``;`` in quotes parts nothing."""
-    if len(code) > MAX_CODE:
-        raise FormatCodeError(f"A number format can have {MAX_CODE} characters.")
-    parts = [""]
-    for piece in re.findall(r'"[^"]*"|\\.|\[[^\]]*\]|.', code, re.DOTALL):
-        if piece == ";":
-            parts.append("")
-        else:
-            parts[-1] += piece
-    return parts
-
-
-def _pieces(part: str) -> list[Piece]:
-    found: list[Piece] = []
-    position = 0
-    while position < len(part):
-        match = _PIECE.match(part, position)
-        if not match:
-            raise FormatCodeError(
-                f"“{part[position]}” has no meaning in a number format; text stands in quotes."
-            )
-        found.append(Piece(match.lastgroup or "", match[0]))
-        position = match.end()
-    return found
-
-
-def _plain(piece: Piece, value: str = "") -> str:
-    """What a piece writes that is no digit and no part of a date."""
-    match piece.kind:
-        case "text":
-            return piece.text[1:-1] if piece.text.startswith('"') else piece.text[1:]
-        case "blank":
-            return " "
-        case "nothing":
-            return ""
-        case "general" | "value":
-            return value
-        case _:
-            return piece.text
+def _part_for(value: float, parts: list[Part]) -> Part:
+    """The part of a code that a number is written by. Raises FormatCodeError."""
+    for part in parts[:3]:
+        if part.holds is None or part.holds(value):
+            return part
+    raise FormatCodeError("None of the conditions in the number format holds for this number.")
 
 
 @dataclass
@@ -190,7 +120,7 @@ def _written(part: list[Piece], layout: _Digits, whole: str, behind: str, power:
                 sign = "-" if power < 0 else "+" * (piece.text[1] == "+")
                 written.append(f"E{sign}{abs(power):0{len(piece.text) - 2}d}")
             case _:
-                written.append(_plain(piece))
+                written.append(plain_text(piece))
     return written
 
 
@@ -243,7 +173,7 @@ class _Moment:
             case "point" | "comma" | "percent" | "digit":
                 return piece.text
             case _:
-                return _plain(piece)
+                return plain_text(piece)
 
     def _of_date(self, code: str, index: int) -> str:
         assert self.day is not None

@@ -105,9 +105,9 @@ def to_logical(value: Value) -> bool | Error:
 
 
 def from_number(number: float) -> Value:
-    """A number as a value; what is too large or undefined is an error."""
+    """A number as a value: 0 has no sign, and what is too large or undefined is an error."""
     if math.isfinite(number):
-        return number
+        return number + 0.0
     return Error(NUM, "The result is too large for a number, or undefined.")
 
 

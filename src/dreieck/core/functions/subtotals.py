@@ -1,0 +1,89 @@
+"""Subtotals: a total of cells that are not subtotals themselves, and may leave out hidden rows."""
+
+from __future__ import annotations
+
+from collections.abc import Iterator
+
+from dreieck.core.formula import Shape
+from dreieck.core.functions.registry import (
+    Failure,
+    Takes,
+    Trait,
+    arg,
+    calls,
+    find,
+    function,
+    repeated,
+)
+from dreieck.core.functions.summary import as_number
+from dreieck.core.grid import Area, Cell
+from dreieck.core.ranges.operands import Range, Table
+from dreieck.core.ranges.totals import Total
+from dreieck.core.sheet.sheet import Sheet
+from dreieck.core.values import VALUE, Error, Value
+
+KINDS = (
+    "AVERAGE", "COUNT", "COUNTA", "MAX", "MIN", "PRODUCT", "STDEV", "STDEVP", "SUM", "VAR", "VARP",
+)  # fmt: skip
+"""The functions that SUBTOTAL knows by number, from 1."""
+SEEN_ONLY = 100
+"""What is added to such a number where hidden rows are left out."""
+
+
+@function(
+    "SUBTOTAL",
+    "6.16.60",
+    "A sum, average or the like of cells that are not subtotals themselves.",
+    arg(
+        "kind",
+        Takes.WHOLE,
+        "1 average, 2 count, 3 entries, 4 largest, 5 smallest, 9 sum; 109: without hidden rows",
+    ),
+    repeated("ranges", Takes.AREAS, "the cells"),
+    words="the subtotal of kind {0} of {*1}",
+    example=("=SUBTOTAL(9,B2:B5)", 235.2),
+    traits=(Trait.SUMMARISES, Trait.COUNTS, Trait.TOTALS, Trait.SEES_HIDDEN),
+)
+def _subtotal(kind: int, *areas: list[Table]) -> float:
+    seen_only, number = divmod(kind, SEEN_ONLY)
+    if not 1 <= number <= len(KINDS) or seen_only not in (0, 1):
+        raise Failure(VALUE, "The kind is 1 to 11, or 101 to 111 to leave out hidden rows.")
+    known = find(KINDS[number - 1])
+    assert known is not None
+    values = [
+        value
+        for tables in areas
+        for table in tables
+        for value in _counted(table, seen_only=bool(seen_only))
+    ]
+    if known.parameters[0].takes in (Takes.TOTALS, Takes.COUNTED):
+        total = Total()
+        total.take(values)
+        if total.error and known.parameters[0].takes is Takes.TOTALS:
+            raise Failure.of(total.error)
+        return float(known.compute([total]))  # type: ignore[arg-type]
+    numbers = [as_number(value) for value in values if isinstance(value, float | Error)]
+    return float(known.compute(iter(numbers)))  # type: ignore[arg-type]
+
+
+def _counted(table: Table, *, seen_only: bool) -> Iterator[Value]:
+    """The values of a range without those of subtotals, and without hidden rows if so asked."""
+    if not isinstance(table, Range):
+        raise Failure(VALUE, "Subtotals are of cells, not of values.")
+    sheet = table.reader.workbook.sheet(table.sheet)
+    left_out, rows = seeing_hidden(sheet, table.area), sheet.layout.rows
+    for cell, value in table.reader.filled_values(table.sheet, table.area):
+        if cell not in left_out and not (seen_only and rows.at(cell.row).hidden):
+            yield value
+
+
+def seeing_hidden(sheet: Sheet, area: Area) -> set[Cell]:
+    """The cells of an area with formulas that may leave out hidden rows: all subtotals."""
+    pools = (sheet.columns[number].pool.objects for number in sheet.columns_in(area))
+    if not any(_sees_hidden(each) for objects in pools for each in objects):
+        return set()
+    return {cell for cell, shape in sheet.formulas(area) if _sees_hidden(shape)}
+
+
+def _sees_hidden(content: object) -> bool:
+    return isinstance(content, Shape) and calls(content.tree, Trait.SEES_HIDDEN)
