@@ -1,6 +1,7 @@
 import math
 
 import pytest
+from effort import every
 from hypothesis import given
 from hypothesis import strategies as st
 from tables import workbook
@@ -50,7 +51,22 @@ def test_numbers_and_dates_are_written_as_in_a_place(locale, number, percent, am
         ("1,5E3", "de_DE", 1500.0, None),
         ("1.3.2026", "de_DE", 46082.0, "date"),
         ("3/1/2026", "en_US", 46082.0, "date"),
-        ("1/3/26", "en_GB", 46082.0, "date"),
+        ("1/3/2026", "en_GB", 46082.0, "date"),
+        ("1.3.2026 9:36", "de_DE", 46082.4, "datetime"),
+        ("2026/3/1", "de_DE", 46082.0, "date"),
+        ("1.3.2026 25:99", "de_DE", "1.3.2026 25:99", None),
+        ("030 123 456", "fr_FR", "030 123 456", None),
+        ("1.234,50 €", "de_DE", 1234.5, "currency:EUR"),
+        ("-€ 12", "", -12.0, "currency:EUR"),
+        ("CHF 1'234.50", "de_CH", 1234.5, "currency:CHF"),
+        ("$12.125", "", 12.125, "currency:USD"),
+        ("12 kr", "sv_SE", 12.0, "currency:SEK"),
+        ("R 5,00", "en_ZA", 5.0, "currency:ZAR"),
+        ("R5", "en_ZA", "R5", None),
+        ("TOP 10", "", "TOP 10", None),
+        ("12 kg", "", "12 kg", None),
+        ("€ 1.2.3", "", "€ 1.2.3", None),
+        ("€5€", "", "€5€", None),
         ("2026-03-01", "de_DE", 46082.0, "date"),
         ("2026. 03. 01.", "hu_HU", 46082.0, "date"),
         ("1 234,5", "fr_FR", 1234.5, "grouped"),
@@ -65,6 +81,27 @@ def test_numbers_and_dates_are_written_as_in_a_place(locale, number, percent, am
 def test_what_is_typed_is_read_as_it_is_written_there(typed, locale, content, form):
     entry = read_entry(typed, A1, locale)
     assert (entry.content, entry.form, entry.taken) == (content, form, "")
+
+
+@pytest.mark.parametrize(
+    ("typed", "locale", "content", "taken", "others"),
+    [
+        ("31.12.99", "de_DE", 36525.0, "the date 31 December 1999",
+         {"2099-12-31": 73050.0, "'31.12.99": "31.12.99"}),
+        ("1/3/26", "en_GB", 46082.0, "the date 1 March 2026",
+         {"1926-03-01": 9557.0, "'1/3/26": "1/3/26"}),
+        ("007", "de_DE", 7.0, "the number 7, without the zeros in front", {"'007": "007"}),
+        ("893,97 EUR", "", "893,97 EUR", "text, not a number: decimals take a point",
+         {"893.97 EUR": 893.97}),
+        ("€1,234", "", 1234.0, "the number 1234: the comma parts thousands", {"€1.234": 1.234}),
+    ],
+)  # fmt: skip
+def test_what_could_be_something_else_is_told_and_the_other_offered(
+    typed, locale, content, taken, others
+):
+    entry = read_entry(typed, A1, locale)
+    assert (entry.content, entry.taken) == (content, taken)
+    assert {o.entry: read_entry(o.entry, A1, locale).content for o in entry.others} == others
 
 
 def test_a_number_written_otherwise_is_taken_and_told():
@@ -92,6 +129,26 @@ def test_numbers_with_thousands_read_back_in_every_locale(number, locale):
     told = neutral(localized(plain, "grouped", locale), locale)
     value = read_entry(told or plain, A1).content
     assert math.isclose(value, number, abs_tol=0.0006) or "E" in plain
+
+
+# Marks of direction, percents in front, words behind a date, days before months.
+ODD = ("", "ar_EG", "bg_BG", "en_ZA", "eu_ES", "fa_IR", "he_IL", "hr_HR", "ky_KG", "tr_TR")
+SHOWN = [
+    *((number, form) for number in (-1230000.0, 0.5, -1.5e17) for form in
+      ("general", "grouped", "number", "percent", "scientific", "currency:EUR", "currency:USD")),
+    (1234.0, "currency:JPY"), (46082.0, "date"), (46082.5, "datetime"), (-0.25, "duration"),
+]  # fmt: skip
+
+
+@pytest.mark.parametrize(("number", "form"), SHOWN)
+def test_what_is_shown_is_read_by_its_own_locale(number, form):
+    locales = (*ODD, *sorted(known())[:: every(20, 1)])
+    shown = {each: shown_text(number, Look(form, 2), 40, each) for each in locales}
+    read = {each: read_entry(text, A1, each) for each, text in shown.items()}
+    wrong = {e: shown[e] for e, r in read.items() if r.content != pytest.approx(number)}
+    assert wrong == {}
+    if form.startswith("currency:"):
+        assert {entry.form.rpartition(":")[0] for entry in read.values()} == {"currency"}
 
 
 def test_a_workbook_writes_and_reads_in_its_own_way():

@@ -9,8 +9,17 @@ from dreieck.core.formula import Shape, parse, tree
 from dreieck.core.formula.reference import CellReference, RangeReference
 from dreieck.core.grid import Cell
 from dreieck.core.values import number_text
-from dreieck.core.values.ambiguous import Other, as_text, taken, taken_number
-from dreieck.core.values.formats import FORMATS, TYPED_TEXT, format_named, read_numeral
+from dreieck.core.values.ambiguous import Other, as_text, taken, taken_number, taken_year
+from dreieck.core.values.amounts import amount_in
+from dreieck.core.values.currencies import own_decimals
+from dreieck.core.values.formats import (
+    FORMATS,
+    MAX_NUMERAL,
+    TYPED_TEXT,
+    currency_form,
+    format_named,
+    read_numeral,
+)
 from dreieck.core.values.locales import NEUTRAL, neutral, signs, typed_again
 from dreieck.core.values.look import MAX_DECIMALS, PLAIN, Look
 
@@ -72,8 +81,11 @@ def read_entry(text: str, at: Cell, locale: str = NEUTRAL) -> Entry:
         return Entry(None)
     if text.strip().upper() in ("TRUE", "FALSE"):
         return Entry(text.strip().upper() == "TRUE")
-    if locale and (told := neutral(text, locale)):
-        return replace(read_entry(told, at), taken="", others=())
+    if entry := _amount(text, at, locale):
+        return entry
+    told = neutral(text, locale) if locale else None
+    if told and (entry := _as_told(text, told, at)):
+        return entry
     numeral = read_numeral(text)
     if numeral is None:
         return _unlike_number(text, at)
@@ -86,6 +98,40 @@ def read_entry(text: str, at: Cell, locale: str = NEUTRAL) -> Entry:
     form = typed_in.name if typed_in.implied else None
     decimals = min(numeral.decimals, MAX_DECIMALS) if typed_in.counts_decimals else None
     return Entry(numeral.value, form, decimals, taken=says, others=others)
+
+
+def _amount(text: str, at: Cell, locale: str) -> Entry | None:
+    """Understand an amount of money; None where the text says none."""
+    amount = amount_in(text, locale) if len(text) <= MAX_NUMERAL else None
+    if not amount:
+        return None
+    entry = read_entry(amount.number, at, locale)
+    others = tuple(
+        as_text(text)
+        if each.entry.startswith("'")
+        else each._replace(entry=text.replace(amount.number, each.entry))
+        for each in entry.others
+    )
+    if isinstance(entry.content, float) and entry.form in (None, "grouped"):
+        told = (neutral(amount.number, locale) if locale else None) or amount.number
+        decimals = len(told.partition(".")[2])
+        more = min(decimals, MAX_DECIMALS) if decimals > own_decimals(amount.code) else None
+        return replace(entry, form=currency_form(amount.code), decimals=more, others=others)
+    is_near = isinstance(entry.content, str) and others
+    return Entry(text, taken=entry.taken, others=others) if is_near else None
+
+
+def _as_told(text: str, told: str, at: Cell) -> Entry | None:
+    """Understand what a locale writes as ``told``; None where that is no number and no date."""
+    entry = read_entry(told, at)
+    if not isinstance(entry.content, float):
+        return None
+    if doubt := taken_year(text, told):
+        return replace(entry, taken=doubt.says, others=doubt.others)
+    doubt = taken_number(told.replace(",", ""), entry.content)
+    return replace(
+        entry, taken=doubt.says if doubt else "", others=(as_text(text),) if doubt else ()
+    )
 
 
 def _unlike_number(text: str, at: Cell) -> Entry:

@@ -11,7 +11,7 @@ from datetime import date
 from typing import NamedTuple
 
 from dreieck.core.values.decimals import number_text
-from dreieck.core.values.numerals import MONTHS
+from dreieck.core.values.numerals import DATE, MONTHS, full_year
 from dreieck.core.values.value import ERROR_CODES, LOOP, WORK
 
 MAX_TEXT_LENGTH = 400
@@ -19,7 +19,8 @@ MAX_TEXT_LENGTH = 400
 _GROUP = "[ '\u00a0\u2009\u202f]"
 _COMMA = re.compile(rf"([+-]?)(\d{{1,3}}(?:[.]\d{{3}})+|\d{{1,3}}(?:{_GROUP}\d{{3}})+|\d+),(\d+)")
 _GROUPED = re.compile(rf"[+-]?[1-9]\d{{0,2}}(?:{_GROUP}\d{{3}})+(?:\.\d+)?")
-_DATE = re.compile(r"(\d{1,2})(?P<mark>[-/.])(\d{1,2})(?P=mark)(\d{4}|\d{2})")
+_DAY = re.compile(r"(\d{1,2})(?P<mark>[-/.])(\d{1,2})(?P=mark)(\d{4}|\d{2})")
+_TURN = 2000
 _FRACTION = re.compile(r"(\d{1,4})/(\d{1,4})")
 _ONE_COMMA = re.compile(r"[+-]?\d{1,3},\d{3}")
 _ZEROS = re.compile(r"0\d+")
@@ -60,7 +61,7 @@ def taken(text: str) -> Taken | None:
         number = re.sub(_GROUP, "", stripped)
         grouped = f"{float(number):,.{len(number.partition('.')[2])}f}"
         return Taken(grouped, f"the number {grouped}", (as_text(text),))
-    if match := _DATE.fullmatch(stripped):
+    if match := _DAY.fullmatch(stripped):
         return _taken_date(text, match)
     if (match := _FRACTION.fullmatch(stripped)) and int(match[2]):
         calculation = f"={match[1]}/{match[2]}"
@@ -88,6 +89,24 @@ def taken_number(text: str, value: float) -> Taken | None:
     return None
 
 
+def taken_year(text: str, told: str) -> Taken | None:
+    """How a date is taken, told as in ISO 8601, of whose year two digits are typed."""
+    match = DATE.fullmatch(told)
+    if not match or match[1] in text:
+        return None
+    day = date.fromisoformat(told[:10])
+    other = _in_year(day, day.year + (100 if day.year < _TURN else -100))
+    others = [Other(f"make it {_long(other)}", other.isoformat() + told[10:])] if other else []
+    return Taken(told, f"the date {_long(day)}", (*others, as_text(text)))
+
+
+def _in_year(day: date, year: int) -> date | None:
+    try:
+        return day.replace(year=year)
+    except ValueError:
+        return None
+
+
 def one_order(column: Sequence[str | None]) -> Sequence[str | None]:
     """Texts of a column, in which dates are written in one order.
 
@@ -97,7 +116,7 @@ def one_order(column: Sequence[str | None]) -> Sequence[str | None]:
     joined = "\n".join(filter(None, column))
     if "-" not in joined and "/" not in joined:
         return column
-    found = [_DATE.fullmatch((text or "").strip()) for text in column]
+    found = [_DAY.fullmatch((text or "").strip()) for text in column]
     dates = [match for match in found if match and match["mark"] != "."]
     if not any(int(match[3]) > 12 for match in dates) or any(int(m[1]) > 12 for m in dates):
         return column
@@ -109,7 +128,7 @@ def one_order(column: Sequence[str | None]) -> Sequence[str | None]:
 
 def _month_first(match: re.Match[str]) -> str | None:
     try:
-        return date(_year(match), int(match[1]), int(match[3])).isoformat()
+        return date(full_year(match[4]), int(match[1]), int(match[3])).isoformat()
     except ValueError:
         return None
 
@@ -122,17 +141,13 @@ def _taken_date(text: str, match: re.Match[str]) -> Taken | None:
     """A date whose parts are not in the order year, month, day."""
     if len(match[4]) == 2 and match["mark"] != "/":
         return None
-    order = (_year(match), int(match[1]), int(match[3]), match["mark"])
+    order = (full_year(match[4]), int(match[1]), int(match[3]), match["mark"])
     days = list(dict.fromkeys(_dates(*order)))
     if not days:
         return None
     first, *further = days
     others = [Other(f"make it {_long(day)}", day.isoformat()) for day in further]
     return Taken(first.isoformat(), f"the date {_long(first)}", (*others, as_text(text)))
-
-
-def _year(match: re.Match[str]) -> int:
-    return int(match[4]) + (2000 if len(match[4]) == 2 else 0)
 
 
 def _dates(year: int, one: int, two: int, mark: str) -> Iterator[date]:

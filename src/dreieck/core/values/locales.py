@@ -23,6 +23,8 @@ from babel.numbers import (
     get_minus_sign_symbol,
 )
 
+from dreieck.core.values.numerals import full_year
+
 NEUTRAL = ""
 MAX_IDENTIFIER = 20
 Order = Literal["dmy", "mdy", "ymd"]
@@ -30,7 +32,9 @@ _NUMERAL = re.compile(r"(-?)(\D*?)(\d[\d,]*)(?:\.(\d+))?(E[+-]\d+)?(%?)")
 _BLANKS = " \u00a0\u2009\u202f"
 _QUOTES = "'’"
 _MINUS = "\u2212"
-_TYPED_DATE = re.compile(r"(\d{1,4})([-/.])\s?(\d{1,2})\2\s?(\d{1,4})\.?")
+_BLANK = f"[{_BLANKS}]"
+_DIRECTIONS = re.compile("[\u061c\u200e\u200f\u202a-\u202e\u2066-\u2069]")
+_TYPED_DATE = re.compile(r"(\d{1,4})([-/.])\s?(\d{1,2})\2\s?(\d{1,4})\.?(?:\sг\.)?")
 
 
 @dataclass(frozen=True, slots=True)
@@ -91,7 +95,7 @@ def signs(locale: str) -> Signs:
         get_minus_sign_symbol(told),
         (percent.prefix[0], percent.suffix[0]),
         (currency.prefix[0], currency.suffix[0]),
-        _order(told.date_formats["short"].pattern),
+        _order(told.datetime_skeletons["yMd"].pattern),
     )
 
 
@@ -124,24 +128,22 @@ def typed_again(text: str, form: str, locale: str) -> str:
 
 def neutral(text: str, locale: str) -> str | None:
     """The neutral text of a number or date typed in a locale; None where it is neither."""
-    told = signs(locale)
-    day = _day(text.strip(), told.order)
-    if day:
-        return day
-    if told.is_plain:
-        return None
+    told, text = signs(locale), unmarked(text).strip()
+    if moment := _moment(text, told.order):
+        return moment
     alike = next((each for each in (_BLANKS, _QUOTES) if told.group in each), told.group)
     group, (first, further) = f"[{re.escape(alike)}]", told.sizes
-    grouped = rf"\d{{1,3}}(?:{group}\d{{{further}}})*{group}\d{{{first}}}"
+    # Who begins with a zero and goes on in groups writes no number, as of a telephone.
+    grouped = rf"[1-9]\d{{0,2}}(?:{group}\d{{{further}}})*{group}\d{{{first}}}"
     pattern = (
-        rf"%?([-+\u2212]?)({grouped}|\d+|(?=.\d))(?:{re.escape(told.point)}(\d*))?"
-        r"([eE][+-]?\d{1,3})?[ \u00a0\u202f]*(%?)"
+        rf"%?{_BLANK}*([-+\u2212]?)(?:%{_BLANK}*)?({grouped}|\d+|(?=.\d))"
+        rf"(?:{re.escape(told.point)}(\d*))?([eE][+-]?\d{{1,3}})?{_BLANK}*%?"
     )
-    match = re.fullmatch(pattern, text.strip())
-    if not match:
+    match = re.fullmatch(pattern, text)
+    if not match or text.count("%") > 1:
         return None
-    sign, whole, decimals, exponent, percent = match.groups()
-    percent = percent or "%" * text.strip().startswith("%")
+    sign, whole, decimals, exponent = match.groups()
+    percent = "%" * text.count("%")
     digits = re.sub(r"\D", "", whole)
     if len(digits) < len(whole):
         digits = f"{int(digits):,}"
@@ -155,8 +157,21 @@ def _order(pattern: str) -> Order:
     return orders[first]
 
 
+def unmarked(text: str) -> str:
+    """A text without the marks that only say in which direction it is written."""
+    return _DIRECTIONS.sub("", text)
+
+
+def _moment(text: str, order: Order) -> str | None:
+    """A date of numbers in the order of a locale, perhaps with a time, as in ISO 8601."""
+    day, blank, time = text.rpartition(" ")
+    if ":" not in time:
+        day, blank, time = text, "", ""
+    found = _day(day, order)
+    return found and found + blank + time
+
+
 def _day(text: str, order: Order) -> str | None:
-    """A date of numbers in the order of a locale, as in ISO 8601."""
     match = _TYPED_DATE.fullmatch(text)
     # Nobody writes the month first before a point.
     if not match or (match[2], order) == (".", "mdy"):
@@ -166,11 +181,11 @@ def _day(text: str, order: Order) -> str | None:
         "dmy": (three, two, one),
         "mdy": (three, one, two),
         "ymd": (one, two, three),
-    }[order]
+    }[order if len(one) < len("2026") else "ymd"]
     if len(year) not in (2, 4) or len(day) > 2:
         return None
     try:
-        return date(int(year) + (2000 if len(year) == 2 else 0), int(month), int(day)).isoformat()
+        return date(full_year(year), int(month), int(day)).isoformat()
     except ValueError:
         return None
 
@@ -180,7 +195,9 @@ def _date_written(text: str, locale: str) -> str:
         day = date.fromisoformat(text[:10])
     except ValueError:
         return text
-    return format_skeleton("yMd", day, locale=locale) + text[10:]
+    written = format_skeleton("yMd", day, locale=locale)
+    # What could not be read for sure is written as everywhere.
+    return (written if neutral(written, locale) == text[:10] else text[:10]) + text[10:]
 
 
 def _grouped(whole: str, told: Signs) -> str:

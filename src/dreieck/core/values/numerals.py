@@ -59,6 +59,15 @@ def serial_of(match: re.Match[str]) -> float | None:
         return None
 
 
+def full_year(digits: str) -> int:
+    """The year that is meant by its digits; two of them mean one from 1950 to 2049.
+
+    So they do where years have to be read for good (RFC 5280, 4.1.2.5.1).
+    """
+    year = int(digits)
+    return year if len(digits) > 2 else year + (2000 if year < 50 else 1900)
+
+
 def passed(match: re.Match[str]) -> float:
     """The time that a match of ``TIME`` tells, as part of a day."""
     part = (int(match[2]) * 3600 + int(match[3]) * 60 + float(match[4] or 0)) / 86400
