@@ -18,7 +18,8 @@ from dreieck.store.open_workbook import OpenWorkbook
 contents = st.sampled_from([1.5, -2.0, "kg", "Scree", True, None])
 series = st.sampled_from(
     [Steps(1.0, 1.0), Steps(0.1, 0.1), Months(46053.0, 1), Names(0, 2, 1, "small"),
-     Numbered("Week ", "", 9, 1, 2)]
+     Numbered("Week ", "", 9, 1, 2),
+     Months(46081.0, 1, ends=True), Numbered("", " week", 1, 1, 0, "capitals")]
 )  # fmt: skip
 rows = st.integers(1, 40)
 

@@ -214,6 +214,16 @@ def counted(starts, target, values="", looks=None):
         (["Flour"], "A1:A3", ["Flour"] * 3),
         (["Flour", "Lentils"], "A1:A4", ["Flour", "Lentils"] * 2),
         (["7"], "A1:A2", [7, 7]),
+        (["Day 2", "Day 1"], "A1:A5", ["Day 2", "Day 1", "Day 0", "Day -1", "Day -2"]),
+        (["1st"], "A1:A4", ["1st", "2nd", "3rd", "4th"]),
+        (
+            ["10TH week", "11TH week"],
+            "A1:A4",
+            ["10TH week", "11TH week", "12TH week", "13TH week"],
+        ),
+        (["20th"], "A1:A2", ["20th", "21st"]),
+        (["1st", "3rd"], "A1:A3", ["1st", "3rd", "5th"]),
+        (["1st", "Week 2"], "A1:A3", ["1st", "Week 2", "1st"]),
     ],
 )
 def test_plain_values_are_copied_or_count_on(starts, target, expected):
@@ -236,6 +246,25 @@ def test_dates_count_on_by_days_weeks_months_and_years():
     assert [b - a for a, b in pairwise(months)] == [31, 28, 31]
     years = counted(["2024-05-01", "2025-05-01"], "A1:A3", looks=day)[0]
     assert years[2] - years[1] == 365
+
+
+@pytest.mark.parametrize(
+    ("starts", "then"),
+    [
+        (["2026-01-31", "2026-02-28"], ["2026-03-31", "2026-04-30"]),
+        (["2026-02-28", "2026-03-31"], ["2026-04-30", "2026-05-31"]),
+        (["2026-06-30", "2026-09-30"], ["2026-12-31", "2027-03-31"]),
+        (["2026-01-30", "2026-02-28"], ["2026-03-30", "2026-04-30"]),
+        (["2026-01-31", "2026-02-28", "2026-03-31"], ["2026-04-30", "2026-05-31"]),
+        (["2026-02-28", "2027-02-28"], ["2028-02-28", "2029-02-28"]),
+        (["2024-02-29", "2025-02-28"], ["2026-02-28", "2027-02-28"]),
+        (["2026-03-31", "2026-02-28"], ["2026-01-31", "2025-12-31"]),
+        (["2026-01-31", "2026-03-01"], ["2026-03-30", "2026-04-28"]),
+    ],
+)
+def test_ends_of_months_go_on_with_ends_of_months(starts, then):
+    found = counted(starts, f"A1:A{len(starts) + 2}", looks=Look("date"))[0]
+    assert [date_of(number).isoformat() for number in found[len(starts) :]] == then
 
 
 def test_values_count_back_when_a_fill_goes_up():

@@ -6,16 +6,26 @@ end in a number count on from one.
 
 from __future__ import annotations
 
+import calendar
 import re
 from collections.abc import Sequence
+from datetime import date
 from itertools import pairwise
 
 from dreieck.core.sheet.content import Content
-from dreieck.core.sheet.series import NAMES, Months, Names, Numbered, Series, Steps
+from dreieck.core.sheet.series import (
+    NAMES,
+    Months,
+    Names,
+    Numbered,
+    Series,
+    Steps,
+    place_suffix,
+)
 from dreieck.core.values.look import Look
 from dreieck.core.values.numerals import date_of
 
-_NUMBERED = re.compile(r"(.*?)(\d{1,15})(\D*)", re.DOTALL)
+_NUMBERED = re.compile(r"(.*?)(\d{1,15})((?:st|nd|rd|th)\b)?(\D*)", re.DOTALL | re.IGNORECASE)
 _CLOSE = 1e-9
 
 
@@ -46,16 +56,25 @@ def _steps(numbers: list[float]) -> Series | None:
 
 
 def _dates(numbers: list[float]) -> Series | None:
-    """Dates by days, or by whole months where the day of the month stays."""
-    days = [date_of(number) for number in numbers]
-    if len(numbers) > 1 and all(day is not None for day in days):
-        months = [day.year * 12 + day.month for day in days if day is not None]
+    """Dates by days, or by whole months where the day of the month stays or is the last one."""
+    days = [day for day in map(date_of, numbers) if day is not None]
+    whole = all(number == number // 1 for number in numbers)
+    if len(numbers) > 1 and len(days) == len(numbers) and whole:
+        months = [day.year * 12 + day.month for day in days]
         step = months[1] - months[0]
-        even = all(b - a == step for a, b in pairwise(months))
-        same_day = len({day.day for day in days if day is not None}) == 1
-        if step and even and same_day:
-            return Months(numbers[0], step)
+        if step and all(b - a == step for a, b in pairwise(months)):
+            ends = all(day.day == _last(day) for day in days)
+            # One day in each year, such as 28 February, is that day and no other.
+            if ends and step % 12:
+                return Months(numbers[0], step, ends=True)
+            if all(day.day == min(days[0].day, _last(day)) for day in days):
+                return Months(numbers[0], step)
     return _steps(numbers)
+
+
+def _last(day: date) -> int:
+    """The last day of the month of a date."""
+    return calendar.monthrange(day.year, day.month)[1]
 
 
 def _names(texts: list[str]) -> Series | None:
@@ -84,14 +103,22 @@ def _numbered(texts: list[str]) -> Series | None:
     """Texts with one number in them: Week 1, Week 2."""
     matches = [_NUMBERED.fullmatch(text) for text in texts]
     found = [match for match in matches if match]
-    if len(found) < len(texts) or len({(match[1], match[3]) for match in found}) > 1:
-        return None
-    if not found[0][1] and not found[0][3]:
-        return None
     numbers = [int(match[2]) for match in found]
+    suffixes = [match[3] or "" for match in found]
+    tells_place = all(map(_is_place, numbers, suffixes))
+    around = {(m[1], m[4] if tells_place else (m[3] or "") + m[4]) for m in found}
+    if len(found) < len(texts) or len(around) > 1:
+        return None
+    before, after = around.pop()
+    if not before and not after and not tells_place:
+        return None
     step = numbers[1] - numbers[0] if len(numbers) > 1 else 1
     if any(b - a != step for a, b in pairwise(numbers)):
         return None
-    before, after, width = found[0][1], found[0][3], len(found[0][2])
-    padded = width if found[0][2].startswith("0") else 0
-    return Numbered(before, after, numbers[0], step, padded)
+    padded = len(found[0][2]) if found[0][2].startswith("0") else 0
+    place = _spelling(suffixes[0]) if tells_place else None
+    return Numbered(before, after, numbers[0], step, padded, place)
+
+
+def _is_place(number: int, suffix: str) -> bool:
+    return suffix.casefold() == place_suffix(number)

@@ -63,10 +63,14 @@ class Steps:
 
 @dataclass(frozen=True, slots=True)
 class Months:
-    """Dates on one day of the month, so many months apart; at the latest on its last day."""
+    """Dates on one day of the month, so many months apart; at the latest on its last day.
+
+    Those at the ``ends`` of their months are always on the last day.
+    """
 
     first: float
     step: int
+    ends: bool = False
 
     def value(self, position: int) -> float:
         """The date at a position."""
@@ -74,12 +78,12 @@ class Months:
         assert first is not None
         year, month = divmod(first.year * 12 + first.month - 1 + self.step * position, 12)
         year = min(max(year, 1), 9999)
-        return serial(day_in_month(year, month + 1, first.day))
+        return serial(day_in_month(year, month + 1, 31 if self.ends else first.day))
 
     def cells(self, position: int, count: int) -> Cells:
         """The dates from a position on."""
         months = np.arange(position, position + count, dtype=np.float64) * self.step
-        found = months_later(self.first, months, last_day=False)
+        found = months_later(self.first, months, last_day=self.ends)
         if np.isfinite(found).all():
             return Cells.numbers(found)
         return _one_by_one(self, position, count)
@@ -106,22 +110,34 @@ class Names:
 
 @dataclass(frozen=True, slots=True)
 class Numbered:
-    """Texts with a number in them, of so many digits at least."""
+    """Texts with a number in them, of so many digits at least.
+
+    ``place`` says that the number tells a place in an order, as 1st does: its spelling.
+    """
 
     before: str
     after: str
     first: int
     step: int
     digits: int
+    place: str | None = None
 
     def value(self, position: int) -> str:
         """The text at a position."""
-        number = abs(self.first + self.step * position)
-        return f"{self.before}{number:0{self.digits}d}{self.after}"
+        number = self.first + self.step * position
+        minus, digits = "-" * (number < 0), f"{abs(number):0{self.digits}d}"
+        suffix = "" if self.place is None else SPELLINGS[self.place](place_suffix(number))
+        return f"{self.before}{minus}{digits}{suffix}{self.after}"
 
     def cells(self, position: int, count: int) -> Cells:
         """The texts from a position on."""
         return _one_by_one(self, position, count)
+
+
+def place_suffix(number: int) -> str:
+    """What stands behind the number of a place in an order: st of 1st, th of 11th."""
+    tens, ones = divmod(abs(number) % 100, 10)
+    return "th" if tens == 1 else {1: "st", 2: "nd", 3: "rd"}.get(ones, "th")
 
 
 Series = Steps | Months | Names | Numbered
