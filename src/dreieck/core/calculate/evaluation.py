@@ -23,7 +23,7 @@ from dreieck.core.calculate.whole_columns import filled_part, is_whole
 from dreieck.core.formula import Shape, tree
 from dreieck.core.formula.reference import CellReference, RangeReference
 from dreieck.core.functions import Failure, Function, Takes, Trait, find
-from dreieck.core.grid import Area
+from dreieck.core.grid import Area, Cell
 from dreieck.core.ranges.operands import (
     Array,
     CellValues,
@@ -240,6 +240,8 @@ class Evaluation:
         function = find(node.function)
         if function is None:
             return self.call(node)
+        if Trait.LOOKS_INSIDE in function.traits and node.arguments:
+            return self.each_cell(node)
         given = {
             id(each): self.array(each)
             for index, each in enumerate(node.arguments if function.parameters else ())
@@ -262,6 +264,24 @@ class Evaluation:
             found.append(single(_Element(self, values).call(node), self.place.cell))
         return Array(Cells.of(found).taken(which), *size)
 
+    def each_cell(self, node: tree.Call) -> Operand:
+        """A call that looks at what a cell holds, made for each cell of a range."""
+        operand = self.array(node.arguments[0])
+        if not isinstance(operand, Range) or operand.size == 1:
+            return _Element(self, {id(node.arguments[0]): operand}).call(node)
+        operand = operand.ended()
+        size = size_of([operand])
+        if isinstance(size, Error):
+            return size
+        found: list[Value] = []
+        for column in range(operand.area.left, operand.area.right + 1):
+            for row in range(operand.area.top, operand.area.bottom + 1):
+                self.budget.spend(_ELEMENT_STEPS)
+                cell = Range(self.reader, operand.sheet, Area.of(Cell(column, row)))
+                made = _Element(self, {id(node.arguments[0]): cell}).call(node)
+                found.append(single(made, self.place.cell))
+        return Array(Cells.of(found), operand.width, operand.height)
+
     def addressed(self, text: str, *, by_number: bool) -> Operand:
         """What an address in a text names, or a name."""
         if not by_number and self.reader.named(text) is not None:
@@ -271,6 +291,16 @@ class Evaluation:
     def here(self) -> Range:
         """The cell of the formula itself."""
         return Range(self.reader, self.place.sheet, Area.of(self.place.cell))
+
+
+class Statement(Evaluation):
+    """A formula about many cells: operators and functions of single values take each of them."""
+
+    def operand(self, node: tree.Node) -> Operand:
+        """The value of a node, or one for each cell that it is about."""
+        if isinstance(node, tree.Binary | tree.Prefix | tree.Percent | tree.Call):
+            return self.array(node)
+        return super().operand(node)
 
 
 class _Within(Evaluation):
@@ -292,11 +322,11 @@ class _Element(Evaluation):
 
     def __init__(self, whole: Evaluation, given: Mapping[int, Operand]) -> None:
         super().__init__(whole.place, whole.reader, whole.root)
-        self.within, self.known, self.given = whole.within, whole.known, given
+        self.whole, self.within, self.known, self.given = whole, whole.within, whole.known, given
 
     def operand(self, node: tree.Node) -> Operand:
         key = id(node)
-        return self.given[key] if key in self.given else super().operand(node)
+        return self.given[key] if key in self.given else self.whole.operand(node)
 
 
 def _is_single(function: Function, index: int) -> bool:

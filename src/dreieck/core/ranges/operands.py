@@ -11,7 +11,7 @@ from dreieck.core.budget import spend
 from dreieck.core.exceptions import AddressError
 from dreieck.core.formula import Shape
 from dreieck.core.formula.printer import split_sheet
-from dreieck.core.grid import Area, Cell
+from dreieck.core.grid import MAX_COLUMN, MAX_ROW, Area, Cell
 from dreieck.core.ranges.index import MIN_INDEXED_CELLS, Index, Positions
 from dreieck.core.ranges.totals import Total
 from dreieck.core.sheet.cells import Cells, Payload
@@ -105,6 +105,16 @@ class Range:
         if not common:
             return 0, 0
         return common.right - self.area.left + 1, common.bottom - self.area.top + 1
+
+    def ended(self) -> Range:
+        """The same range, where whole columns and whole rows end with what is filled."""
+        width, height = self.filled_size()
+        left, top, right, bottom = self.area
+        if self.height == MAX_ROW:
+            bottom = top + max(height, 1) - 1
+        if self.width == MAX_COLUMN:
+            right = left + max(width, 1) - 1
+        return Range(self.reader, self.sheet, Area(left, top, right, bottom))
 
     def total(self) -> Total:
         """What the numbers of the range come to."""

@@ -3,6 +3,7 @@
 from __future__ import annotations
 
 from collections.abc import Callable
+from contextlib import suppress
 
 import numpy as np
 from numpy.typing import NDArray
@@ -14,6 +15,7 @@ from dreieck.core.checking.proofs.looking import Looking, drawn_marks
 from dreieck.core.checking.proofs.tolerance import apart, furthest, is_apart, tolerance
 from dreieck.core.checking.proofs.verdict import CannotJudge, Picture, Verdict
 from dreieck.core.formula import tree
+from dreieck.core.functions import Speech, speech_of
 from dreieck.core.functions.statements import Claim, problem_of, statement_of
 from dreieck.core.sheet.cells import Cells, Kind
 from dreieck.core.sheet.stated import Proof
@@ -54,8 +56,13 @@ def _judge(looking: Looking, node: tree.Node) -> Verdict:
 
 def _true(looking: Looking, node: tree.Node) -> Verdict:
     """Any other formula that gives true, or a true for each cell."""
+    if isinstance(node, tree.Group):
+        return _true(looking, node.inner)
     if isinstance(node, tree.Binary) and node.operator == "=":
         return _agrees(looking, (node.left, node.right))
+    if isinstance(node, tree.Call) and speech_of(node.function) is Speech.ALL_OF:
+        with suppress(CannotJudge):
+            return _all_true(looking, node.arguments)
     looked = looking.one(node)
     looked.without_errors()
     kinds = looked.cells.kinds
@@ -70,6 +77,15 @@ def _true(looking: Looking, node: tree.Node) -> Verdict:
     first = looked.first(wrong)
     says = f"false for {int(wrong.sum()):,} of {len(wrong):,}, first {looked.named(first)}"
     return Verdict("fails", says, looked.areas(wrong), looked.tiles(wrong))
+
+
+def _all_true(looking: Looking, arguments: Arguments) -> Verdict:
+    """Statements of which each has to hold; the first that does not is told."""
+    found = [_true(looking, each) for each in arguments]
+    wrong = next((each for each in found if each.state != "holds"), None)
+    if wrong or len(found) == 1:
+        return wrong or found[0]
+    return Verdict("holds", f"all {len(found)} of these hold")
 
 
 def _adds_up(looking: Looking, arguments: Arguments) -> Verdict:

@@ -12,10 +12,11 @@ from dreieck.core.budget import AT_ONCE, spend
 from dreieck.core.calculate import Calculation
 from dreieck.core.calculate.appearance import look_at
 from dreieck.core.calculate.elementwise import size_of, spread
-from dreieck.core.calculate.evaluation import Evaluation
+from dreieck.core.calculate.evaluation import Statement
 from dreieck.core.checking.proofs.verdict import MAX_DRAWN, CannotJudge, Picture
 from dreieck.core.formula import Shape, tree
 from dreieck.core.formula.printer import place_text
+from dreieck.core.formula.reference import CellReference, RangeReference
 from dreieck.core.grid import MAX_COLUMN, MAX_ROW, Area, Cell
 from dreieck.core.grid.areas import areas_of
 from dreieck.core.ranges.operands import Array, Range, Several, parts
@@ -32,13 +33,14 @@ Mask = NDArray[np.bool_]
 class Looked:
     """The cells that an argument of a statement gives, column by column.
 
-    ``range`` is where they stand; None where they are worked out.
+    ``range`` is where they stand; if they are ``worked_out``, for which cells, one by one.
     """
 
     calculation: Calculation
     cells: Cells
     range: Range | None
     height: int
+    worked_out: bool = False
 
     @property
     def is_number(self) -> Mask:
@@ -79,7 +81,7 @@ class Looked:
         """One of them, by its address or else by its number."""
         place = self.place(index)
         if place:
-            return place_text(place)
+            return "for " * self.worked_out + place_text(place)
         return "it" if len(self.cells) == 1 else f"number {index + 1:,}"
 
     def said(self, index: int) -> str:
@@ -94,7 +96,7 @@ class Looked:
     def look(self) -> Look:
         """The look of the first one of them."""
         place = self.place(0)
-        if place is None:
+        if place is None or self.worked_out:
             return PLAIN
         sheet = self.calculation.workbook.sheet(place.sheet)
         return look_at(sheet, place.cell)
@@ -137,6 +139,8 @@ def _error_said(looked: Looked, index: int, error: Error) -> str:
     place = looked.place(index)
     if place is None:
         return f"{error.code}: {_within(error.why)}"
+    if looked.worked_out:
+        return f"{looked.named(index)} it is {error.code}: {_within(error.why)}"
     if error.origin and error.origin != place:
         return f"{place_text(place)} is {error.code}, which began in {place_text(error.origin)}"
     return f"{place_text(place)} is {error.code}: {_within(error.why)}"
@@ -158,7 +162,7 @@ class Looking:
 
     def operand(self, node: tree.Node) -> Range | Array | Several | Value:
         """What an argument stands for. Raises CannotJudge where that is an error."""
-        found = Evaluation(self.place, self.calculation, node).array(node)
+        found = Statement(self.place, self.calculation, node).array(node)
         if isinstance(found, Error):
             raise CannotJudge(f"{self.said(node)} is {found.code}: {_within(found.why)}")
         return found
@@ -166,7 +170,7 @@ class Looking:
     def all(self, node: tree.Node) -> Iterator[Looked]:
         """The cells of an argument, part by part."""
         for part in parts(self.operand(node)):
-            yield self._looked(part)
+            yield self._looked(part, node)
 
     def one(self, node: tree.Node) -> Looked:
         """The cells of an argument that is one range, or worked out. Raises CannotJudge."""
@@ -192,14 +196,17 @@ class Looking:
             raise CannotJudge(_within(size.why))
         width, height = size or (1, 1)
         found = []
-        for operand in shortened:
+        for node, operand in zip((one, other), shortened, strict=True):
             values = spread(operand, width, height)
             if not isinstance(values, Cells):
                 values = Cells.alike(values, width * height)
             spend(len(values) // AT_ONCE + 1)
             of_own_size = isinstance(operand, Range) and operand.size == len(values)
             place = operand if isinstance(operand, Range) and of_own_size else None
-            found.append(Looked(self.calculation, values, place, height))
+            worked_out = isinstance(operand, Array)
+            if worked_out:
+                place = self._stands(node, width, height)
+            found.append(Looked(self.calculation, values, place, height, worked_out))
         return found[0], found[1]
 
     def number(self, node: tree.Node) -> float:
@@ -221,16 +228,32 @@ class Looking:
             raise CannotJudge(f"{self.said(node)} stands where a cell is needed")
         return operand
 
-    def _looked(self, operand: Range | Array | Value) -> Looked:
+    def _stands(self, node: tree.Node, width: int, height: int) -> Range | None:
+        """The first range in a calculation that has its size: what it gives stands for its cells.
+
+        None where there is none, or where it gives one value.
+        """
+        if width * height == 1:
+            return None
+        for each in tree.walk(node):
+            if isinstance(each, CellReference | RangeReference):
+                found = self.operand(each)
+                if isinstance(found, Range) and (found.width, found.height) == (width, height):
+                    return found
+        return None
+
+    def _looked(self, operand: Range | Array | Value, node: tree.Node) -> Looked:
+        range: Range | None = None
         if isinstance(operand, Range):
-            operand = _shortened(operand, _filled_height(operand))
-            cells, range, height = operand.all_cells(), operand, operand.height
+            operand = range = operand.ended()
+            cells, height = operand.all_cells(), operand.height
         elif isinstance(operand, Array):
-            cells, range, height = operand.all_cells(), None, operand.height
+            cells, height = operand.all_cells(), operand.height
+            range = self._stands(node, operand.width, height)
         else:
-            cells, range, height = Cells.of([operand]), None, 1
+            cells, height = Cells.of([operand]), 1
         spend(len(cells) // AT_ONCE + 1)
-        return Looked(self.calculation, cells, range, height)
+        return Looked(self.calculation, cells, range, height, isinstance(operand, Array))
 
 
 def _filled_height(operand: Range) -> int:
