@@ -235,11 +235,14 @@ class Looking:
         """
         if width * height == 1:
             return None
-        for each in tree.walk(node):
-            if isinstance(each, CellReference | RangeReference):
-                found = self.operand(each)
-                if isinstance(found, Range) and (found.width, found.height) == (width, height):
-                    return found
+        for reference in tree.walk(node):
+            if isinstance(reference, CellReference | RangeReference):
+                found = self.operand(reference)
+                if not isinstance(found, Range):
+                    continue
+                for each in (found, found.ended()):
+                    if (each.width, each.height) == (width, height):
+                        return each
         return None
 
     def _looked(self, operand: Range | Array | Value, node: tree.Node) -> Looked:
