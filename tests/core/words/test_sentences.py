@@ -1,4 +1,4 @@
-"""Formulas in sentences that one would say to a friend: 207 of them, in ``readings.txt``."""
+"""Formulas in sentences that one would say to a friend: those of ``readings.txt``."""
 
 import pytest
 from sayings import HERE, LINES, NAMES, SHEETS

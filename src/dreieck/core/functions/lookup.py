@@ -21,6 +21,7 @@ from dreieck.core.functions.registry import (
     repeated,
 )
 from dreieck.core.functions.wildcards import Wildcards, has_marks
+from dreieck.core.ranges.beside import Beside
 from dreieck.core.ranges.index import NO_CODE, Positions, key_of
 from dreieck.core.ranges.operands import MAX_TABLE, Range, Table
 from dreieck.core.sheet.cells import Cells, Kind, is_kind, told_once
@@ -229,8 +230,8 @@ def _choose_in_rows(rows: Branches) -> None:
     "6.14.8",
     "Finds the last value that is not larger in a sorted list, and gives what stands beside it.",
     _SOUGHT,
-    arg("list", Takes.RANGE, "a sorted row or column, or a table"),
-    optional("results", Takes.RANGE, "a row or column; the end of the table if left out", "it"),
+    arg("list", Takes.ARRAY, "a sorted row or column, or a table"),
+    optional("results", Takes.ARRAY, "a row or column; the end of the table if left out", "it"),
     words="what stands in {2} beside {0} in {1}",
     example=('=LOOKUP("D",{"A","C","F"},{10,20,30})', 20.0),
     traits=(
@@ -254,11 +255,11 @@ def _lookup(sought: Value, cells: Table, results: Table | None = None) -> Result
 
 @at_once("LOOKUP")
 def _lookup_in_rows(
-    sought: Cells | Value, cells: Table, results: Table | None = None
+    sought: Cells | Value, cells: Table | Beside, results: Table | Beside | None = None
 ) -> Cells | None:
-    if not isinstance(sought, Cells) or (
-        results is not None and results.width > 1 < results.height
-    ):
+    if not isinstance(sought, Cells) or isinstance(cells, Beside) or isinstance(results, Beside):
+        return None
+    if results is not None and results.width > 1 < results.height:
         return None
     places = _all_places(sought, _edge(cells), 1)
     if results is None:

@@ -12,6 +12,7 @@ from numpy.typing import NDArray
 
 from dreieck.core.functions.registry import (
     Failure,
+    Speech,
     Takes,
     Trait,
     arg,
@@ -137,6 +138,7 @@ def _all_ranked(numbers: Payload, place: Numbers) -> Payload:
     words="the place of {0} among {1}",
     example=("=RANK(B2,B2:B5)", 2.0),
     traits=(Trait.SEARCHES,),
+    speech=Speech.RANK,
 )
 def _rank(number: float, numbers: Payload, upwards: bool = False) -> float:
     first, end = int(numbers.searchsorted(number)), int(numbers.searchsorted(number, "right"))

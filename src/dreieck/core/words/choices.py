@@ -37,12 +37,15 @@ def _with(reader: Reader, arguments: tuple[tree.Node, ...], word: str) -> Said:
     for number, each in enumerate(arguments):
         if number:
             yield words(word)
-        inner = isinstance(each, tree.Call) and speech_of(each.function) in _JOINED
-        if inner:
-            yield words("(")
-        yield from reader.node(each)
-        if inner:
-            yield words(")")
+        yield from _inner(reader, each)
+
+
+def _inner(reader: Reader, node: tree.Node) -> Said:
+    """A condition within another one; one of several in brackets."""
+    several = isinstance(node, tree.Call) and (
+        speech_of(node.function) in _JOINED and len(node.arguments) > 1
+    )
+    yield from reader.bracketed(node, several)
 
 
 def _not(reader: Reader, arguments: tuple[tree.Node, ...]) -> Said | None:
@@ -51,7 +54,7 @@ def _not(reader: Reader, arguments: tuple[tree.Node, ...]) -> Said | None:
 
 def _denied(reader: Reader, node: tree.Node) -> Said:
     yield words("it is not so that")
-    yield from reader.node(node)
+    yield from _inner(reader, node)
 
 
 def _first(reader: Reader, arguments: tuple[tree.Node, ...]) -> Said | None:

@@ -8,13 +8,16 @@ from dreieck.core.formula import tree
 from dreieck.core.formula.reference import CellReference, RangeReference
 from dreieck.core.functions import Speech, speech_of
 from dreieck.core.grid import Area
+from dreieck.core.sheet.sheet import Sheet
 from dreieck.core.words.conditions import column, number_of, sought
 from dreieck.core.words.headings import column_heading, heading_left, list_heading
 from dreieck.core.words.phrases import Phrase, Reader, words
 
 Said = Iterator[Phrase]
-_NEAR = {1.0: "at most", -1.0: "at least"}
-"""What an entry is, by the last argument of MATCH, that is found where none is equal."""
+_NEAR = {1: "still at most", -1: "still at least"}
+"""What an entry is, by the sign of the last argument of MATCH, up to the one that is found."""
+_AS_TOLD = "equal or near as"
+"""How near an entry has to be where a value tells it."""
 
 
 def lookup_said(reader: Reader, node: tree.Call) -> Said | None:
@@ -42,7 +45,9 @@ def _from_table(reader: Reader, arguments: tuple[tree.Node, ...], *, down: bool)
         name = heading_left(sheet, area.first.step("row", line))
         first = sheet.content(area.first.step("row", line))
         name = first.strip() if isinstance(first, str) else name
-    return _of_table(reader, key, table, name, line + 1, exact=_is_exact(way), down=down)
+    if _is_near(way):
+        return _near_in_table(reader, key, table, name, line + 1, down=down)
+    return _of_table(reader, key, table, name, line + 1, _told_by(way), down=down)
 
 
 def _of_table(
@@ -51,18 +56,56 @@ def _of_table(
     table: tree.Node,
     name: str | None,
     number: int,
+    told_by: tree.Node | None,
     *,
-    exact: bool,
     down: bool,
 ) -> Said:
-    line = "column" if down else "row"
-    yield words("the") if name else words(f"what stands in {line} {number}")
-    if name:
-        yield Phrase("thing", name)
+    yield from _line(name, number, down=down)
     yield words("of" if name else "for")
     yield from _key(reader, key)
-    if not exact:
-        yield words(", or of the next lower one")
+    if told_by:
+        yield from _as_told(reader, told_by)
+    yield from _from_list(reader, table)
+
+
+def _near_in_table(
+    reader: Reader, key: tree.Node, table: tree.Node, name: str | None, number: int, *, down: bool
+) -> Said:
+    """The same where the first line goes up, and the last one before a larger one is taken."""
+    yield from _line(name, number, down=down)
+    yield words(f"in the last {'row' if down else 'column'} where")
+    sheet, area = reader.read(table) or (None, None)
+    if sheet and area and (first := _first_line(sheet, area, down=down)):
+        yield Phrase("thing", first)
+    else:
+        yield words(f"the first {'column' if down else 'row'}")
+    yield words(f"is {_NEAR[1]}")
+    yield from sought(reader, key)
+    yield from _from_list(reader, table)
+
+
+def _first_line(sheet: Sheet, area: Area, *, down: bool) -> str | None:
+    if down:
+        return column_heading(sheet, area._replace(right=area.left))
+    return heading_left(sheet, area.first)
+
+
+def _line(name: str | None, number: int, *, down: bool) -> Said:
+    """A line of a table, by its name or number."""
+    if name:
+        yield words("the")
+        yield Phrase("thing", name)
+    else:
+        yield words(f"what stands in {'column' if down else 'row'} {number}")
+
+
+def _as_told(reader: Reader, told_by: tree.Node) -> Said:
+    yield words(f", {_AS_TOLD}")
+    yield from reader.node(told_by)
+    yield words("says")
+
+
+def _from_list(reader: Reader, table: tree.Node) -> Said:
     yield words(", from the list")
     if isinstance(table, RangeReference):
         yield from reader.thing(table, f"on {table.sheet}" if table.sheet else None)
@@ -86,14 +129,20 @@ def _key(reader: Reader, node: tree.Node) -> Said:
     yield from reader.called(node, f"{small} in {area.first.text}{where}")
 
 
-def _is_exact(way: list[tree.Node]) -> bool:
-    """Whether only what is equal is found, by the last argument of a lookup."""
+def _is_near(way: list[tree.Node]) -> bool:
+    """Whether also what is near is found, by the last argument of a lookup."""
     if not way:
-        return False
+        return True
     last = way[0]
     if isinstance(last, tree.Logical):
-        return not last.value
-    return isinstance(last, tree.Missing) or number_of(last) == 0
+        return last.value
+    return bool(number_of(last))
+
+
+def _told_by(way: list[tree.Node]) -> tree.Node | None:
+    """The last argument of a lookup where its value tells how near an entry has to be."""
+    is_told = way and not isinstance(way[0], tree.Logical | tree.Missing)
+    return way[0] if is_told and number_of(way[0]) is None else None
 
 
 def _index(reader: Reader, arguments: tuple[tree.Node, ...]) -> Said | None:
@@ -209,11 +258,38 @@ def _matched(node: tree.Node) -> tuple[tree.Node, tree.Node, str] | None:
         return None
     if speech_of(node.function) is not Speech.PLACE:
         return None
-    key, keys, *way = node.arguments
+    return _match_of(node.arguments)
+
+
+def _match_of(arguments: tuple[tree.Node, ...]) -> tuple[tree.Node, tree.Node, str] | None:
+    key, keys, *way = arguments
     near: float | None = 1.0
     if way:
         near = 0.0 if isinstance(way[0], tree.Missing) else number_of(way[0])
-    return (key, keys, _NEAR.get(near, "")) if near is not None else None
+    return (key, keys, _NEAR.get((near > 0) - (near < 0), "")) if near is not None else None
+
+
+def _place(reader: Reader, arguments: tuple[tree.Node, ...]) -> Said | None:
+    """MATCH: the place of what is sought, or of the last entry before one beyond it."""
+    if not 2 <= len(arguments) <= 3:
+        return None
+    return _placed(reader, arguments)
+
+
+def _placed(reader: Reader, arguments: tuple[tree.Node, ...]) -> Said:
+    matched, (key, keys, *kind) = _match_of(arguments), arguments
+    yield words("the place of")
+    if matched and matched[2]:
+        yield words("the last of")
+        yield from column(reader, keys)
+        yield words(f"that is {matched[2]}")
+        yield from sought(reader, key)
+        return
+    yield from sought(reader, key)
+    yield words("in")
+    yield from column(reader, keys)
+    if matched is None:
+        yield from _as_told(reader, kind[0])
 
 
 def _lookup(reader: Reader, arguments: tuple[tree.Node, ...]) -> Said | None:
@@ -221,7 +297,52 @@ def _lookup(reader: Reader, arguments: tuple[tree.Node, ...]) -> Said | None:
     if len(arguments) != 3:
         return None
     key, keys, results = arguments
+    if isinstance(keys, tree.Binary) and keys.operator == "/" and number_of(keys.left) == 1:
+        number = number_of(key)
+        if number is not None and number >= 1:
+            # What does not fit is divided by 0: the last 1 stands where all holds.
+            return _last_that_fits(reader, keys.right, results)
     return _beside(reader, key, keys, results)
+
+
+def _last_that_fits(reader: Reader, fits: tree.Node, results: tree.Node) -> Said:
+    yield words("the")
+    yield from column(reader, results)
+    yield words("in the last row where")
+    for number, each in enumerate(_factors(fits)):
+        if number:
+            yield words("and")
+        yield from reader.node(each)
+
+
+def _factors(node: tree.Node) -> list[tree.Node]:
+    """The conditions of a product."""
+    if isinstance(node, tree.Group):
+        return _factors(node.inner)
+    if isinstance(node, tree.Binary) and node.operator == "*":
+        return [*_factors(node.left), *_factors(node.right)]
+    return [node]
+
+
+def _rank(reader: Reader, arguments: tuple[tree.Node, ...]) -> Said | None:
+    """RANK: a place among others, from the largest one or the smallest."""
+    return _ranked(reader, *arguments) if 2 <= len(arguments) <= 3 else None
+
+
+def _ranked(
+    reader: Reader, number: tree.Node, others: tree.Node, upwards: tree.Node | None = None
+) -> Said:
+    yield words("the place of")
+    yield from reader.node(number)
+    yield words("among")
+    yield from reader.node(others)
+    way = [upwards] if upwards else []
+    if told_by := _told_by(way):
+        yield words(", counted from the smallest if")
+        yield from reader.node(told_by)
+        yield words("is not 0, else from the largest")
+    else:
+        yield words(f", counted from the {'smallest' if way and _is_near(way) else 'largest'}")
 
 
 def _beside(reader: Reader, key: tree.Node, keys: tree.Node, results: tree.Node) -> Said:
@@ -231,7 +352,7 @@ def _beside(reader: Reader, key: tree.Node, keys: tree.Node, results: tree.Node)
     yield from column(reader, results)
     yield words(f"in the last {line} where")
     yield from column(reader, keys)
-    yield words("is at most")
+    yield words(f"is {_NEAR[1]}")
     yield from sought(reader, key)
 
 
@@ -240,4 +361,6 @@ _SAID: dict[Speech | None, Callable[[Reader, tuple[tree.Node, ...]], Said | None
     Speech.TABLE_ACROSS: lambda reader, arguments: _from_table(reader, arguments, down=False),
     Speech.ENTRY: _index,
     Speech.NEAREST: _lookup,
+    Speech.PLACE: _place,
+    Speech.RANK: _rank,
 }

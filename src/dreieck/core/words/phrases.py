@@ -46,6 +46,9 @@ class Reader(Protocol):
     def node(self, node: tree.Node) -> Iterator[Phrase]:
         """A node in words."""
 
+    def bracketed(self, node: tree.Node, wanted: bool) -> Iterator[Phrase]:
+        """A node in brackets where what follows would be taken for a part of it."""
+
     def thing(self, reference: Reference, name: str | None) -> Iterator[Phrase]:
         """A reference by a name, or else as it is written, and where it is found."""
 

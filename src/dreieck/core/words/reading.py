@@ -4,6 +4,7 @@ from __future__ import annotations
 
 import re
 from collections.abc import Iterator
+from dataclasses import replace
 
 from dreieck.core.formula import Shape, tree
 from dreieck.core.formula.printer import reference_text
@@ -18,7 +19,7 @@ from dreieck.core.formula.reference import (
 )
 from dreieck.core.formula.shift import tag
 from dreieck.core.functions import Function, Speech, find
-from dreieck.core.grid import Area, Cell, column_letters
+from dreieck.core.grid import AXES, Area, Cell, column_letters
 from dreieck.core.sheet.sheet import Sheet
 from dreieck.core.sheet.workbook import Workbook
 from dreieck.core.values import Place, number_text
@@ -26,7 +27,7 @@ from dreieck.core.words.choices import choice_said
 from dreieck.core.words.conditions import COMPARED, conditions, number_of
 from dreieck.core.words.headings import heading_of
 from dreieck.core.words.lookups import lookup_said
-from dreieck.core.words.phrases import Phrase, words
+from dreieck.core.words.phrases import Phrase, joined, words
 
 _OPERATORS = {
     **COMPARED,
@@ -54,12 +55,8 @@ def reading(workbook: Workbook, place: Place, shape: Shape) -> list[Phrase]:
 def by_position(workbook: Workbook, shape: Shape, at: Cell) -> str:
     """A formula in words that hold for every cell: ``the cell above ÷ the cell 2 up − 1``."""
     sheet = workbook.sheets[0].name
-    phrases = Spoken(workbook, Place(sheet, at), shape.tree).node(shape.tree)
-    return " ".join(
-        phrase.text.strip("()") if phrase.kind == "where" else phrase.text
-        for phrase in phrases
-        if phrase.kind != "thing" or not phrase.tag
-    )
+    reader = Spoken(workbook, Place(sheet, at), shape.tree, by_position=True)
+    return joined(reader.node(shape.tree))
 
 
 def where(reference: Reference, at: Cell) -> str:
@@ -77,9 +74,12 @@ def where(reference: Reference, at: Cell) -> str:
 
 
 class Spoken:
-    """Says one formula, node by node."""
+    """Says one formula, node by node; ``by_position`` as it holds for every cell."""
 
-    def __init__(self, workbook: Workbook, place: Place, root: tree.Node) -> None:
+    def __init__(
+        self, workbook: Workbook, place: Place, root: tree.Node, *, by_position: bool = False
+    ) -> None:
+        self.by_position = by_position
         self.workbook = workbook
         self.place = place
         self.count = 0
@@ -98,9 +98,10 @@ class Spoken:
                 yield from self.node(node.left)
                 yield words("is empty" if node.operator == "=" else "is not empty")
             case tree.Binary():
-                yield from self.bracketed(node.left, _ends_open(node.left))
+                taken_apart = _ends_open(node.left) or _is_apart(node, node.left)
+                yield from self.bracketed(node.left, taken_apart)
                 yield words(_OPERATORS.get(node.operator, node.operator))
-                yield from self.node(node.right)
+                yield from self.bracketed(node.right, _is_apart(node, node.right))
             case tree.Linked():
                 before, between = _LINKS[node.operator]
                 if before:
@@ -152,11 +153,15 @@ class Spoken:
         at = self.place.cell
         yield Phrase("thing", name or reference_text(reference, at), letter)
         elsewhere = f" on {reference.sheet}" if reference.sheet else ""
+        if self.by_position:
+            yield words(_by_position(reference, at) + elsewhere)
+            return
         yield Phrase("where", f"({where(reference, at)}{elsewhere})", letter)
 
     def called(self, reference: Reference, name: str) -> Iterator[Phrase]:
         """A reference by what its cell is called: *the code in A5*."""
-        yield words("the")
+        if not self.by_position:
+            yield words("the")
         yield from self.thing(reference, name)
 
     def read(self, node: tree.Node) -> tuple[Sheet, Area] | None:
@@ -241,6 +246,21 @@ def _ends_open(node: tree.Node) -> bool:
     return function is None or function.words.endswith("}") or function.speech in _LONG
 
 
+def _is_apart(node: tree.Binary, operand: tree.Node) -> bool:
+    """Whether an operand, which has no brackets of its own, would be heard as something else.
+
+    Who hears *minus 3 to the power of 2* takes the minus last, and of two powers the second first.
+    """
+    if node.operator == "^":
+        if isinstance(operand, tree.Percent):
+            return operand is node.left and isinstance(operand.operand, tree.Prefix)
+        is_signed = isinstance(operand, tree.Prefix) and operand is node.left
+        return is_signed or isinstance(operand, tree.Binary)
+    if not isinstance(operand, tree.Binary) or operand.operator == node.operator == "&":
+        return False
+    return node.operator == "&" or (node.operator in COMPARED and operand.operator in COMPARED)
+
+
 _LONG = (
     Speech.TABLE_DOWN,
     Speech.TABLE_ACROSS,
@@ -265,6 +285,19 @@ def _in_figures(template: str, arguments: tuple[tree.Node, ...]) -> str:
         if number_of(each) == 1:
             template = re.sub(rf"(\{{{index}\}} \w+)s\b", r"\1", template)
     return template
+
+
+def _by_position(reference: Reference, at: Cell) -> str:
+    """What a reference reads, in words that hold for every cell."""
+    if isinstance(reference, CellReference):
+        return _cell_where(reference)
+    parts = [part for axis in AXES for part in reference.on(axis)]
+    if all(part.locked for part in parts):
+        text = reference_text(replace(reference, sheet=""), at).replace("$", "")
+        return f"always {text}"
+    if not any(part.locked for part in parts) and reference.columns and reference.rows:
+        return "a range that moves along"
+    return where(reference, at)
 
 
 def _cell_where(reference: CellReference) -> str:
