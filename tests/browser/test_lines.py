@@ -36,7 +36,7 @@ def test_the_edge_of_a_heading_is_pulled_and_two_clicks_fit_it(bench):
 def test_headings_stay_in_view_with_what_the_locks_read_there(bench):
     bench.go_to("Loads!F10")
     bench.keys("Alt+KeyH")
-    expect(bench.notice).to_contain_text("The first 4 rows and 2 columns stay in view.")
+    expect(bench.notice).to_contain_text("The first 4 rows and the first 2 columns stay in view.")
     bench.settle()
     bench.page.mouse.move(500, 500)
     bench.page.mouse.wheel(0, 150)

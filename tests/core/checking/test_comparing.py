@@ -31,8 +31,8 @@ def test_sheets_and_names():
         {"rate": "Loads!$B$1", "gone": "1"}, {"rate": "Loads!$A$1", "come": "2"},
     )  # fmt: skip
     assert found == [
-        "Season: 1 cell became nothing", "Prices: nothing became 0 cells",
-        "rate: Loads!$B$1 became Loads!$A$1", "gone: 1 became nothing", "come: nothing became 2",
+        "sheet Season is gone: 1 cell", "sheet Prices is new: 0 cells",
+        "rate: Loads!$B$1 became Loads!$A$1", "name gone is gone: 1", "name come is new: 2",
     ]  # fmt: skip
 
 

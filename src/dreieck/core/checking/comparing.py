@@ -39,6 +39,9 @@ class Change:
     def says(self) -> str:
         """It in a line."""
         before, after = self.before or "nothing", self.after or "nothing"
+        if self.what in ("sheet", "name") and not (self.before and self.after):
+            came = "is new" if self.after else "is gone"
+            return f"{self.what} {self.where} {came}: {self.after or self.before}"
         if self.count == 1:
             return f"{self.where}: {before} became {after}"
         if self.what == "formula":

@@ -75,7 +75,9 @@ def read_said(reference: Reference, at: Cell) -> str:
 
 def all_read(shape: Shape, at: Cell) -> str:
     """What a formula reads in a cell."""
-    return both([read_said(shape.references[number], at) for number in shape.distinct])
+    said = [read_said(shape.references[number], at) for number in shape.distinct]
+    found = list(dict.fromkeys(said))
+    return f"nothing but {found[0]}" if len(found) == 1 < len(said) else both(found)
 
 
 def compared(one: Area, other: Area) -> str:

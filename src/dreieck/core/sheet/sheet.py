@@ -226,10 +226,10 @@ class Sheet:
         columns = (self.columns[number] for number in self.columns_in(area))
         return sum(column.count(area.top, area.bottom) for column in columns)
 
-    def count_formulas(self) -> int:
-        """How many cells hold formulas."""
-        columns = self.columns.values()
-        return sum(column.count(1, MAX_ROW, Kind.FORMULA) for column in columns)
+    def count_formulas(self, area: Area = EVERYWHERE) -> int:
+        """How many cells, of an area or of all, hold formulas."""
+        columns = (self.columns[number] for number in self.columns_in(area))
+        return sum(column.count(area.top, area.bottom, Kind.FORMULA) for column in columns)
 
     def looked(self, area: Area) -> Iterator[tuple[Cell, Look]]:
         """The cells of an area that do not look plain."""

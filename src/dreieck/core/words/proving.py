@@ -8,11 +8,12 @@ from dreieck.core.formula import tree
 from dreieck.core.formula.printer import reference_text
 from dreieck.core.formula.reference import Reference
 from dreieck.core.formula.shift import tag
-from dreieck.core.functions import Function
+from dreieck.core.functions import Function, Speech, Trait, speech_of
 from dreieck.core.functions.statements import FORMS, PARTS_SAID
 from dreieck.core.sheet.stated import STANDS, Stated
 from dreieck.core.sheet.workbook import Workbook
 from dreieck.core.values import Place
+from dreieck.core.words.conditions import COMPARED
 from dreieck.core.words.phrases import Phrase, sentence, words
 from dreieck.core.words.reading import Spoken
 
@@ -33,7 +34,28 @@ def statement_said(workbook: Workbook, kept: Stated) -> str:
 
 
 class _Stated(Spoken):
-    """Says a statement; it has no place of its own from which others would be told."""
+    """Says a statement; it has no place of its own from which others would be told.
+
+    What is stated of a range is stated of each of its cells: ``every`` says of how many.
+    """
+
+    every = "each of"
+
+    def node(self, node: tree.Node) -> Iterator[Phrase]:
+        if isinstance(node, tree.Binary) and node.operator in COMPARED:
+            yield from self._every(node.left)
+        yield from super().node(node)
+
+    def _every(self, node: tree.Node) -> Iterator[Phrase]:
+        read = self.read(node)
+        if read and read[1].size > 1:
+            yield words(self.every)
+
+    def _said_of(self, every: str, node: tree.Node) -> Iterator[Phrase]:
+        """A statement that is made of so many."""
+        before, self.every = self.every, every
+        yield from self.node(node)
+        self.every = before
 
     def function(self, name: str) -> Function | None:
         return FORMS.get(name) or super().function(name)
@@ -48,7 +70,7 @@ class _Stated(Spoken):
     def call(self, node: tree.Call) -> Iterator[Phrase]:
         before = PARTS_SAID.get(node.function)
         if before is None:
-            yield from super().call(node)
+            yield from self._called(node)
             return
         for index, each in enumerate(node.arguments):
             yield words("and" if index else before)
@@ -58,3 +80,18 @@ class _Stated(Spoken):
                 yield from self.node(each.right)
             else:
                 yield from self.node(each)
+
+    def _called(self, node: tree.Call) -> Iterator[Phrase]:
+        speech, arguments = speech_of(node.function), node.arguments
+        if len(arguments) == 1 and speech is Speech.ALL_OF:
+            yield from self.node(arguments[0])
+        elif len(arguments) == 1 and speech is Speech.ONE_OF:
+            yield from self._said_of("at least one of", arguments[0])
+        elif arguments and speech is Speech.DENIES:
+            yield words("it is not so that")
+            yield from self._said_of("any of", arguments[0])
+        else:
+            function = self.function(node.function)
+            if function and arguments and function.traits & {Trait.ASKS, Trait.GUARDS}:
+                yield from self._every(arguments[0])
+            yield from super().call(node)

@@ -25,6 +25,7 @@ from dreieck.core.grid import MAX_COLUMN, MAX_ROW, Area, Cell, column_number
 from dreieck.core.grid.areas import cells_of
 from dreieck.core.sheet.sheet import Sheet
 from dreieck.core.words.headings import heading_of
+from dreieck.core.words.held import held_said
 from dreieck.core.words.reading import by_position
 from dreieck.files.delimited.writing import guarded
 from dreieck.store import OpenWorkbook
@@ -33,7 +34,7 @@ from dreieck.web.colours import colour_of
 from dreieck.web.shift_picture import arrows
 from dreieck.web.turns import RequestBudget, in_time
 from dreieck.web.workbench.finding_cache import findings_of
-from dreieck.web.workbench.findings_shown import state_of
+from dreieck.web.workbench.findings_shown import States, states_of
 
 router = APIRouter(include_in_schema=False)
 
@@ -91,11 +92,12 @@ def log(request: Request, opened: TheWorkbook, sheet_id: int, asked: AskedQuery)
 def _page(request: Request, opened: OpenWorkbook, sheet_id: int, asked: Asked) -> Response:
     sheet, block, findings = block_of(opened, sheet_id, asked.cell)
     first = asked.first if asked.first >= 0 else _near(block, asked)
-    landings = list(islice(landings_of(block, findings, asked, first), PAGE))
+    states = states_of(opened.calculation, sheet.name, block.parts, findings)
+    landings = list(islice(landings_of(block, states, asked, first), PAGE))
     lines = [
         line
         for cell in landings
-        for line in lines_of(opened, sheet, block, findings, cell, asked.reference)
+        for line in lines_of(opened, sheet, block, states, cell, asked.reference)
     ]
     more = first + PAGE if len(landings) == PAGE else 0
     name = "log_rows.html" if request.headers.get("hx-request") else "log.html"
@@ -113,28 +115,29 @@ def log_csv(opened: TheWorkbook, sheet_id: int, asked: AskedQuery) -> Response:
     """The log as CSV, with the same filters."""
     with opened.lock:
         sheet, block, findings = block_of(opened, sheet_id, asked.cell)
+        states = states_of(opened.calculation, sheet.name, block.parts, findings)
     if isinstance(budget := current(), RequestBudget):
         budget.go_on()
     name = f"shift-log-{block.start.text}.csv"
     return StreamingResponse(
-        _csv(opened, sheet, block, findings, asked),
+        _csv(opened, sheet, block, states, asked),
         media_type="text/csv; charset=utf-8",
         headers={"Content-Disposition": f'attachment; filename="{name}"'},
     )
 
 
 def _csv(
-    opened: OpenWorkbook, sheet: Sheet, block: Block, findings: tuple[Finding, ...], asked: Asked
+    opened: OpenWorkbook, sheet: Sheet, block: Block, states: States, asked: Asked
 ) -> Iterator[str]:
     yield (
         "landing,state,value,reference,start,here,columns,rows,column locked,row locked,reads,"
         "read value\r\n"
     )
-    for cell in islice(landings_of(block, findings, asked), MAX_ROWS):
+    for cell in islice(landings_of(block, states, asked), MAX_ROWS):
         out = io.StringIO()
         writer = csv.writer(out)
         with opened.lock:
-            for line in lines_of(opened, sheet, block, findings, cell, asked.reference):
+            for line in lines_of(opened, sheet, block, states, cell, asked.reference):
                 shift = line.shift
                 writer.writerow([
                     line.landing, line.state, guarded(line.value), shift.tag, shift.start,
@@ -173,9 +176,7 @@ def block_of(
     return sheet, block, findings_of(opened, sheet, block)
 
 
-def landings_of(
-    block: Block, findings: tuple[Finding, ...], asked: Asked, first: int = 0
-) -> Iterator[Cell]:
+def landings_of(block: Block, states: States, asked: Asked, first: int = 0) -> Iterator[Cell]:
     """The landings that are asked for, in reading order, without so many ``first`` ones."""
     area = _limited(block.area, asked.line)
     if area is None:
@@ -186,7 +187,7 @@ def landings_of(
         if rows >= area.height:
             return
         area = area._replace(top=area.top + rows)
-    yield from islice(_landings(block, findings, asked, area), first, None)
+    yield from islice(_landings(block, states, asked, area), first, None)
 
 
 def _near(block: Block, asked: Asked) -> int:
@@ -205,24 +206,17 @@ def _near(block: Block, asked: Asked) -> int:
     return max(passed - 1 - _BEFORE, 0)
 
 
-def _landings(
-    block: Block, findings: tuple[Finding, ...], asked: Asked, area: Area
-) -> Iterator[Cell]:
+def _landings(block: Block, states: States, asked: Asked, area: Area) -> Iterator[Cell]:
     if asked.state in ("doubt", "broken"):
-        areas = tuple(
-            part
-            for finding in findings
-            if finding.state != "note"
-            for each in finding.areas
-            if (part := each.common(area))
-        )
+        marked = (*states.broken, *states.doubted)
+        areas = tuple(part for each in marked if (part := each.common(area)))
         cells: Iterator[Cell] = iter(
             sorted(dict.fromkeys(cells_of(areas)), key=lambda cell: (cell.row, cell.column))
         )
     else:
         cells = area.cells()
     for cell in cells:
-        if block.holds(cell) and (not asked.state or state_of(cell, findings) == asked.state):
+        if block.holds(cell) and (not asked.state or states.of_cell(cell) == asked.state):
             yield cell
 
 
@@ -241,12 +235,12 @@ def lines_of(
     opened: OpenWorkbook,
     sheet: Sheet,
     block: Block,
-    findings: tuple[Finding, ...],
+    states: States,
     cell: Cell,
     reference: int,
 ) -> Iterator[Line]:
     value = text_at(opened.calculation, sheet, cell, _ROOM) or "empty"
-    state = state_of(cell, findings)
+    state = states.of_cell(cell)
     for letter, shift in enumerate(shifts_by_letter(block.shape, block.start, cell)):
         if reference not in (-1, letter):
             continue
@@ -265,7 +259,7 @@ def _reads(opened: OpenWorkbook, home: Sheet, reference: Reference, cell: Cell) 
         return "nothing", "#REF!"
     sheet = opened.workbook.sheet(name)
     if area.size > 1:
-        return heading_of(sheet, area) or area.text, f"{sheet.count(area):,} filled"
+        return heading_of(sheet, area) or area.text, held_said(opened.calculation, name, area)
     value = text_at(opened.calculation, sheet, area.first, _ROOM) or "empty"
     return heading_of(sheet, area) or area.text, value
 

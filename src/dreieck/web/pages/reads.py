@@ -12,6 +12,7 @@ from dreieck.core.calculate import text_at
 from dreieck.core.checking.feeding_map import FeedingMap, Knot, feeding_map
 from dreieck.core.words.counting import addresses
 from dreieck.core.words.headings import heading_of
+from dreieck.core.words.held import held_said
 from dreieck.store import OpenWorkbook
 from dreieck.web.answers import TheWorkbook, page
 from dreieck.web.navigation import Entry
@@ -133,7 +134,7 @@ def _box(opened: OpenWorkbook, number: int, knot: Knot, x: float, y: float) -> B
     elif around.size == 1:
         shows = text_at(opened.calculation, sheet, around.first, _ROOM)
     else:
-        shows = f"{sheet.count(around):,} filled"
+        shows = held_said(opened.calculation, sheet.name, around)
     place = f"{knot.sheet}!{addresses(list(knot.areas))}"
     tells = [place, called, shows, SAID[knot.sort]]
     return Box(

@@ -30,7 +30,7 @@ from dreieck.web.pages.log import Asked as AskedLog
 from dreieck.web.pages.log import block_of, landings_of, lines_of, names_of
 from dreieck.web.picture import Picture, picture
 from dreieck.web.turns import in_time
-from dreieck.web.workbench.findings_shown import counted, shown, state_of
+from dreieck.web.workbench.findings_shown import States, shown, states_of
 
 router = APIRouter(include_in_schema=False)
 MAX_LANDINGS = 1_500
@@ -78,29 +78,28 @@ def report(
 
 def _page(request: Request, opened: OpenWorkbook, sheet_id: int, asked: Asked) -> Response:
     sheet, block, findings = block_of(opened, sheet_id, asked.cell, "report")
-    listed = _listed(block, findings, asked)
-    lines = [
-        line for cell in listed for line in lines_of(opened, sheet, block, findings, cell, -1)
-    ]
+    states = states_of(opened.calculation, sheet.name, block.parts, findings)
+    listed = _listed(block, states, asked)
+    lines = [line for cell in listed for line in lines_of(opened, sheet, block, states, cell, -1)]
     return page(
         request, "report.html", opened=opened, sheet=sheet, block=block, asked=asked, lines=lines,
         left=block.size - len(listed), phrases=_reading(opened, sheet, block),
         references=_references(block), names=names_of(opened, block),
-        counts=counted(block.parts, findings), tiles=_tiles(block, findings),
+        counts=states.counted(block.parts), tiles=_tiles(block, states),
         found=[shown(each) for each in findings], mended=_mended(opened, sheet, block),
         picture=_picture(opened, sheet, block, findings),
         today=datetime.now(UTC).date().isoformat(), hurried=current().hurried,
     )  # fmt: skip
 
 
-def _listed(block: Block, findings: tuple[Finding, ...], asked: Asked) -> list[Cell]:
+def _listed(block: Block, states: States, asked: Asked) -> list[Cell]:
     """The landings that are listed: all, or the first, the last and those that are not sound."""
-    every = landings_of(block, findings, AskedLog.model_validate({}))
+    every = landings_of(block, states, AskedLog.model_validate({}))
     if asked.log == "whole":
         return list(islice(every, MAX_LANDINGS))
     wrong: list[Cell] = []
     for state in ("broken", "doubt"):
-        wrong += islice(landings_of(block, findings, _all(state)), _SHORT)
+        wrong += islice(landings_of(block, states, _all(state)), _SHORT)
     first = list(islice(every, _SHORT))
     chosen = dict.fromkeys([*first, *wrong, block.stepped(block.start, -1)])
     return sorted(chosen, key=lambda cell: (cell.row, cell.column))
@@ -138,7 +137,7 @@ def _corner(locks: Locks) -> str:
     return f"{stays} stays, {moves} moves"
 
 
-def _tiles(block: Block, findings: tuple[Finding, ...]) -> list[list[str]]:
+def _tiles(block: Block, states: States) -> list[list[str]]:
     """The states of the landings, row by row; empty where the block is too large for tiles."""
     area = block.area
     if area.width > _TILES or area.height > _TILES:
@@ -147,7 +146,7 @@ def _tiles(block: Block, findings: tuple[Finding, ...]) -> list[list[str]]:
     def tile(cell: Cell) -> str:
         if not block.holds(cell):
             return "gap"
-        return state_of(cell, findings) + " start" * (cell == block.start)
+        return states.of_cell(cell) + " start" * (cell == block.start)
 
     return [[tile(cell) for cell in row.cells()] for row in area.lines("row")]
 

@@ -15,6 +15,7 @@ from dreieck.core.grid import Area, Axis, Cell
 from dreieck.core.sheet.names import Named
 from dreieck.core.values import Error, Place
 from dreieck.core.words.headings import heading_of
+from dreieck.core.words.held import held_said
 from dreieck.core.words.named import stands_for, what_it_holds
 from dreieck.core.words.outline import Piece, is_long, outline
 from dreieck.core.words.phrases import Phrase
@@ -253,8 +254,7 @@ def _end(situation: Situation, reference: Reference, at: Cell, label: str) -> En
     if area.size == 1:
         shown = "a landing" if is_landing else situation.shown_value(area.first, sheet)
     elif situation.workbook.has_sheet(sheet):
-        filled = situation.calculation.workbook.sheet(sheet).count(area)
-        shown = f"{filled:,} filled"
+        shown = held_said(situation.calculation, sheet, area)
     else:
         shown = "no such sheet"
     return End(label, text, shown, is_landing)

@@ -5,7 +5,9 @@ from __future__ import annotations
 from collections.abc import Sequence
 from dataclasses import dataclass
 
+from dreieck.core.calculate import Calculation
 from dreieck.core.checking.findings import Finding, Mend
+from dreieck.core.checking.findings.broken import errors_shown
 from dreieck.core.formula.shift import tag
 from dreieck.core.grid import Area, Cell
 from dreieck.core.grid.areas import covered
@@ -73,32 +75,41 @@ def shown(finding: Finding) -> Found:
     )
 
 
-def state_of(cell: Cell, findings: tuple[Finding, ...]) -> str:
-    """The state of a landing: broken, doubt or sound."""
-    if any(area.holds(cell) for area in _broken(findings)):
-        return "broken"
-    return "doubt" if any(area.holds(cell) for area in _doubted(findings)) else "sound"
+@dataclass(frozen=True)
+class States:
+    """Which landings are broken, since they show an error or lead to one, and which in doubt."""
+
+    broken: tuple[Area, ...]
+    doubted: tuple[Area, ...]
+
+    @classmethod
+    def of(cls, findings: Sequence[Finding], errors: Sequence[Area]) -> States:
+        """The states by findings, and by the errors that are shown."""
+        broken = [a for f in findings if f.state == "broken" for a in f.broken or f.areas]
+        doubted = [area for f in findings if f.state != "note" for area in f.areas]
+        return cls((*broken, *errors), tuple(doubted))
+
+    def of_cell(self, cell: Cell) -> str:
+        """The state of a landing: broken, doubt or sound."""
+        if any(area.holds(cell) for area in self.broken):
+            return "broken"
+        return "doubt" if any(area.holds(cell) for area in self.doubted) else "sound"
+
+    def counted(self, landings: Sequence[Area]) -> dict[str, int]:
+        """How many of the landings are sound, in doubt and broken; no two areas overlap."""
+        broken = _within(landings, self.broken)
+        doubted = _within(landings, (*self.doubted, *self.broken)) - broken
+        size = sum(area.size for area in landings)
+        return {"sound": size - broken - doubted, "doubt": doubted, "broken": broken}
 
 
-def counted(landings: Sequence[Area], findings: tuple[Finding, ...]) -> dict[str, int]:
-    """How many of the landings are sound, in doubt and broken; no two areas overlap."""
-    broken = _within(landings, _broken(findings))
-    doubted = _within(landings, [*_doubted(findings), *_broken(findings)]) - broken
-    size = sum(area.size for area in landings)
-    return {"sound": size - broken - doubted, "doubt": doubted, "broken": broken}
+def states_of(calculation: Calculation, sheet: str, landings: Sequence[Area],
+              findings: Sequence[Finding]) -> States:  # fmt: skip
+    """The states of landings, by what is found and what they show."""
+    return States.of(findings, errors_shown(calculation, sheet, landings))
 
 
-def _broken(findings: tuple[Finding, ...]) -> list[Area]:
-    """The cells that show an error, also where that comes of what is in doubt."""
-    areas = (each.broken or each.areas for each in findings if each.state == "broken")
-    return [area for each in areas for area in each]
-
-
-def _doubted(findings: tuple[Finding, ...]) -> list[Area]:
-    return [area for each in findings if each.state != "note" for area in each.areas]
-
-
-def _within(landings: Sequence[Area], areas: list[Area]) -> int:
+def _within(landings: Sequence[Area], areas: Sequence[Area]) -> int:
     """How many of the landings areas cover, each counted once."""
     shared = (landing.common(area) for landing in landings for area in areas)
     return covered(("", area) for area in shared if area)

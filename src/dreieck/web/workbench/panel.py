@@ -23,7 +23,7 @@ from dreieck.web.workbench.actions.offers import Offer, other_readings
 from dreieck.web.workbench.chart_card import ChartCard, chart_card
 from dreieck.web.workbench.desk import Card, Desk, moved_text
 from dreieck.web.workbench.feeds_shown import FeedShown, feeds_here
-from dreieck.web.workbench.findings_shown import Found, counted, elsewhere, found, state_of
+from dreieck.web.workbench.findings_shown import Found, States, elsewhere, found, states_of
 from dreieck.web.workbench.proofs_shown import (
     ProofWritten,
     TurnedShown,
@@ -324,10 +324,15 @@ def _landings(situation: Situation) -> tuple[int, dict[str, int]]:
     """How many landings there are, and how many are sound, in doubt, broken."""
     if situation.rehearsing and situation.fill:
         target = situation.fill.target
-        return target.size, counted((target,), situation.findings)
+        return target.size, _states(situation, (target,)).counted((target,))
     if not situation.block:
         return 0, {}
-    return situation.block.size, counted(situation.block.parts, situation.findings)
+    parts = situation.block.parts
+    return situation.block.size, _states(situation, parts).counted(parts)
+
+
+def _states(situation: Situation, landings: Sequence[Area]) -> States:
+    return states_of(situation.calculation, situation.home.name, landings, situation.findings)
 
 
 def _moved(card: Card) -> str:
@@ -371,8 +376,12 @@ def _tiles(situation: Situation) -> tuple[list[list[Tile]], str]:
     view = Area(
         left, top, min(left + TILE_COLUMNS - 1, area.right), min(top + TILE_ROWS - 1, area.bottom)
     )
+    known = States.of(situation.findings, ())
     tiles = [
-        [_tile(situation, Cell(column, row), block) for column in range(view.left, view.right + 1)]
+        [
+            _tile(situation, Cell(column, row), block, known)
+            for column in range(view.left, view.right + 1)
+        ]
         for row in range(view.top, view.bottom + 1)
     ]
     return tiles, "" if view == area else f"{view.text} is shown; all of it is {area.text}"
@@ -382,11 +391,11 @@ def _first(here: int, low: int, high: int, room: int) -> int:
     return max(low, min(here - room // 2, high - room + 1))
 
 
-def _tile(situation: Situation, cell: Cell, block: Block | None) -> Tile:
+def _tile(situation: Situation, cell: Cell, block: Block | None, known: States) -> Tile:
     if block and not block.holds(cell):
         return Tile(None, "gap", "")
     value = situation.value(cell)
-    states = ["broken" if isinstance(value, Error) else state_of(cell, situation.findings)]
+    states = ["broken" if isinstance(value, Error) else known.of_cell(cell)]
     if cell == situation.start:
         states.append("start")
     if cell == situation.here:

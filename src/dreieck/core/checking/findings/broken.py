@@ -2,10 +2,11 @@
 
 from __future__ import annotations
 
-from collections.abc import Iterator
+from collections.abc import Iterator, Sequence
 
 import numpy as np
 
+from dreieck.core.calculate import Calculation
 from dreieck.core.checking.findings.finding import Finding, Mend, rule
 from dreieck.core.checking.findings.mends import stretched
 from dreieck.core.checking.subject import Subject
@@ -15,15 +16,18 @@ from dreieck.core.functions import Trait, calls
 from dreieck.core.grid import AXES, Area
 from dreieck.core.grid.areas import joined
 from dreieck.core.sheet.cells import Kind
-from dreieck.core.values import LOOP, NA, REF, Error, Place
+from dreieck.core.values import LOOP, NA, REF, UNFINISHED, Error, Place
 from dreieck.core.words.counting import listed, many
 from dreieck.core.words.explain import explain
+
+
+Cause = tuple[str, object]
 
 
 @rule("error")
 def error(subject: Subject) -> Iterator[Finding]:
     """A result is an error, told with its first cause."""
-    for code, (areas, first) in _errors(subject).items():
+    for (code, _), (areas, first) in _errors(subject).items():
         lost = code == REF and _has_lost(subject)
         if code == LOOP or lost or (code == NA and _is_meant(subject)):
             continue
@@ -62,7 +66,7 @@ def lost_reference(subject: Subject) -> Iterator[Finding]:
 @rule("loop")
 def loop(subject: Subject) -> Iterator[Finding]:
     """Cells that read themselves."""
-    found = _errors(subject).get(LOOP)
+    found = next((each for (code, _), each in _errors(subject).items() if code == LOOP), None)
     if found:
         areas, _ = found
         yield Finding(
@@ -96,25 +100,44 @@ def _ended_before(subject: Subject) -> Iterator[Mend]:
                 yield stretched(subject, use, axis, low - at - 1, 0)
 
 
-def _errors(subject: Subject) -> dict[str, tuple[tuple[Area, ...], Error]]:
-    """The landings that show each error, and the first of these errors."""
-    found: dict[str, tuple[list[Area], Error]] = {}
-    for part in subject.parts:
+def errors_shown(calculation: Calculation, sheet: str, landings: Sequence[Area]) -> list[Area]:
+    """Where landings show errors; none where they are still being worked out."""
+    found = _errors_in(calculation, sheet, landings).values()
+    return [area for areas, first in found if first is not UNFINISHED for area in areas]
+
+
+def _errors(subject: Subject) -> dict[Cause, tuple[tuple[Area, ...], Error]]:
+    return _errors_in(subject.calculation, subject.sheet.name, subject.parts)
+
+
+def _errors_in(
+    calculation: Calculation, sheet: str, parts: Sequence[Area]
+) -> dict[Cause, tuple[tuple[Area, ...], Error]]:
+    """The landings that show each error by its cause, and the first of these errors."""
+    found: dict[Cause, tuple[list[Area], Error]] = {}
+    for part in parts:
         for column in range(part.left, part.right + 1):
-            cells = subject.calculation.cells(subject.sheet.name, column, part.top, part.bottom)
+            cells = calculation.cells(sheet, column, part.top, part.bottom)
             where = np.flatnonzero(cells.kinds == Kind.ERROR)
             if not len(where):
                 continue
             values = cells.taken(where).values()
             for index, value in zip(where.tolist(), values, strict=True):
                 assert isinstance(value, Error)
-                areas, _ = found.setdefault(value.code, ([], value))
+                areas, _ = found.setdefault(_cause(calculation, value), ([], value))
                 row = part.top + index
                 if areas and areas[-1].left == column and areas[-1].bottom == row - 1:
                     areas[-1] = areas[-1]._replace(bottom=row)
                 else:
                     areas.append(Area(column, row, column, row))
-    return {code: (joined(areas), first) for code, (areas, first) in found.items()}
+    return {cause: (joined(areas), first) for cause, (areas, first) in found.items()}
+
+
+def _cause(calculation: Calculation, error: Error) -> Cause:
+    """An error's code, and the formula in which it began: what is one block fails as one."""
+    if error.origin is None or error.code == LOOP:
+        return error.code, None
+    return error.code, calculation.workbook.content(*error.origin)
 
 
 def _has_lost(subject: Subject) -> bool:

@@ -124,13 +124,14 @@ def out_of_step(subject: Subject) -> Iterator[Finding]:
             key=lambda span: (_fit(subject, group, span), spans.count(span), span[1] - span[0]),
         )
         off = [c for c in group.columns if c.area.on(group.axis) != best]
-        read = both([subject.address(c.reference, subject.start) for c in group.columns])
+        columns = {c.reference: c for c in group.columns}.values()
+        read = both([subject.address(c.reference, subject.start) for c in columns])
         yield Finding(
             "out-of-step",
             "doubt",
             subject.sheet.name,
             subject.parts,
-            f"{both([subject.tag(c.number) for c in group.columns])} belong together, but cover"
+            f"{both([subject.tag(c.number) for c in columns])} belong together, but cover"
             f" different {group.axis}s: {subject.start.text} reads {read}.",
             "What stands beside a place in one list is taken from another place of the other.",
             off[0].number,

@@ -72,11 +72,12 @@ def _is_better(choice: Choice, against: float) -> bool:
 
 
 def changes(subject: Subject, choice: Choice) -> list[Change]:
-    """The references whose locks a choice changes."""
+    """The references whose locks a choice changes, each once wherever it stands."""
     pairs = zip(subject.shape.references, choice.shape.references, strict=True)
+    changed = {pair: number for number, pair in reversed(list(enumerate(pairs)))}
     return [
         Change(number, before, after, _axes(before, after))
-        for number, (before, after) in enumerate(pairs)
+        for (before, after), number in sorted(changed.items(), key=lambda each: each[1])
         if before != after
     ]
 

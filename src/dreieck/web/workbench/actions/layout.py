@@ -8,10 +8,10 @@ from pydantic import BaseModel, Field
 
 from dreieck.core.editing import laying_out
 from dreieck.core.exceptions import DreieckError
-from dreieck.core.grid import CROSSING, LAST, MAX_ROW, Axis, Lines
+from dreieck.core.grid import AXES, CROSSING, LAST, MAX_ROW, Axis, Lines
 from dreieck.core.sheet.edits import SetLayout
 from dreieck.core.sheet.layout import MAX_SIZE, Headings
-from dreieck.core.words.counting import many
+from dreieck.core.words.counting import both
 from dreieck.core.words.headings import headings_in_view
 from dreieck.web.workbench.actions.context import Context, action
 from dreieck.web.workbench.actions.lines import OnAxis, selected_lines
@@ -102,10 +102,12 @@ def keep_in_view(context: Context, wish: HeadingsWanted) -> str:
         )
     context.change("headings in view", laying_out.with_headings(sheet, wanted))
     context.state.reveal = context.state.anchor
-    parts = [many(wanted.rows, "row"), many(wanted.columns, "column")]
     if wanted == Headings():
         return "All rows and columns scroll again."
-    return f"The first {parts[0]} and {parts[1]} stay in view."
+    lines = [(axis, wanted.on(axis)) for axis in reversed(AXES) if wanted.on(axis)]
+    first = both([f"the first {axis if n == 1 else f'{n} {axis}s'}" for axis, n in lines])
+    stay = "stays" if sum(n for _, n in lines) == 1 else "stay"
+    return f"{first[0].upper()}{first[1:]} {stay} in view."
 
 
 def _meant(context: Context, wish: Grasped) -> list[Lines]:

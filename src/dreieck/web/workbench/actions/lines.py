@@ -11,7 +11,7 @@ from dreieck.core.editing.losing import losing_lines
 from dreieck.core.editing.taking_along import taken_along
 from dreieck.core.exceptions import DreieckError
 from dreieck.core.formula.printer import area_text
-from dreieck.core.grid import Area, Axis, Lines
+from dreieck.core.grid import EVERYWHERE, LAST, Area, Axis, Lines
 from dreieck.core.grid.areas import joined
 from dreieck.core.sheet.edits import Edit, SetCells
 from dreieck.core.words.counting import listed, many
@@ -60,7 +60,7 @@ def insert_lines(context: Context, wish: Insertion) -> str:
         asks: dict[str, str | int] = {"axis": new.axis, "first": new.first, "count": new.count}
         asks["offered"] = context.opened.revision
         context.offers.append(Offer("Take the formulas along", "take-along", asks))
-    return f"Inserted {new.text}. {_followed(context, edits)}"
+    return f"Inserted {new.text}. {_followed(context, edits, new.last + 1, new.axis)}"
 
 
 class Along(OnAxis):
@@ -93,7 +93,8 @@ def delete_lines(context: Context, wish: OnAxis) -> str:
     change_lines(context, f"deleting {lines.text}", edits)
     state.select(Area.of(state.selection.first))
     loss = f" {many(lost, 'formula')} lost a reference." if lost else ""
-    return f"Deleted {lines.text}. {_followed(context, edits)}{loss} Ctrl+Z brings all back."
+    followed = _followed(context, edits, lines.first, lines.axis)
+    return f"Deleted {lines.text}. {followed}{loss} Ctrl+Z brings all back."
 
 
 def change_lines(context: Context, label: str, edits: list[Edit]) -> None:
@@ -103,8 +104,11 @@ def change_lines(context: Context, label: str, edits: list[Edit]) -> None:
     context.change(label, *edits)
 
 
-def _followed(context: Context, edits: Sequence[Edit]) -> str:
-    """Which formulas are written otherwise now, to read on what they read."""
+def _followed(context: Context, edits: Sequence[Edit], first: int, axis: Axis) -> str:
+    """Which formulas are written otherwise now, to read on what they read, or moved along.
+
+    Lines moved from the ``first`` one on.
+    """
     shown = context.sheet
     found = [
         (edit.sheet_id, area)
@@ -113,7 +117,11 @@ def _followed(context: Context, edits: Sequence[Edit]) -> str:
         for area in joined(edit.areas())
     ]
     if not found:
-        return "No formula had to follow."
+        moved = shown.count_formulas(EVERYWHERE.spanning(axis, first, LAST[axis]))
+        if not moved:
+            return "No formula had to follow."
+        read = "reads" if moved == 1 else "read"
+        return f"{many(moved, 'formula')} moved along and {read} on what was read before."
     sheets = {sheet.id: sheet.name for sheet in context.opened.workbook.sheets}
     found.sort(key=lambda each: each[0] != shown.id)
     told = [
