@@ -152,7 +152,7 @@ def test_the_hook_and_the_script_of_the_docs_check_a_repository(folder):
 def test_check_tells_the_proofs_of_a_file_and_those_that_are_asked_for(folder):
     workbook = typed_workbook({"Loads": ENTRIES}, {})
     for text in ("=ADDS.UP(B4:B5,80)", "=NEVER.RISES(B4:B5)"):
-        proven(workbook, stated(workbook, text, workbook.sheets[0])).apply(workbook)
+        proven(workbook, stated(text, workbook.sheets[0])).apply(workbook)
     for ending in ("ods", "json"):
         name = f"proven.{ending}"
         made = write(Calculation(workbook), FORMATS[ending], Wish(), Progress())

@@ -82,7 +82,7 @@ def test_values_of_the_file_are_compared(arrived):
     found = compared(arrived, Progress())
     assert (found.compared, found.differing) == (10, 5)
     reasons = {each.place.cell.text: each.reason for each in found.listed}
-    assert reasons["D6"] == "the file was not worked out after its last change"
+    assert reasons["D6"] == "nothing in the formula tells why"
     assert reasons["D7"] == "it reads Loads!D6, which differs"
     assert reasons["C8"] == "it reads another file"
     assert reasons["D8"] == "the formula cannot be read here"

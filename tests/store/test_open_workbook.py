@@ -102,7 +102,7 @@ def test_proofs_are_there_tomorrow_follow_rows_and_are_taken_back(library, path)
     id = library.create("Loads", [NewSheet("Loads", {"A1": "1", "A2": "2"})])
     opened = library.open(id)
     for text in ("=ADDS.UP(A1:A2,3)", "=NO.GAP(A1:A2)"):
-        made = proven(opened.workbook, stated(opened.workbook, text, opened.workbook.sheets[0]))
+        made = proven(opened.workbook, stated(text, opened.workbook.sheets[0]))
         opened.change("proof", [made], opened.revision)
     sheet = opened.workbook.sheets[0]
     edits = list(inserted(opened.workbook, sheet, Lines("row", 2, 1)))

@@ -19,7 +19,9 @@ def test_the_panel_tells_what_is_wrong_with_a_block_and_counts_it(broken):
     assert (
         "b slides off B3 (“Carrying price, per kg”): C7 reads B4, which is empty." in broken.text
     )
-    assert "Of that comes: C7 is 0; C8 shows #VALUE!; C9 is too large." in broken.text
+    assert (
+        "Of that comes: C7 is 0; C8 shows #VALUE!; C9 is larger than with the mend." in broken.text
+    )
     assert "1 sound 2 in doubt 1 broken" in broken.text
 
 

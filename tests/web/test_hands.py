@@ -38,7 +38,7 @@ def test_entries_go_round_in_the_area_that_was_selected(page):
     assert page.state["inner"] == "H2"
     page.act("enter", move="up")
     assert page.state["inner"] == "I3"
-    assert said(page) == "Selected H2 to I3, 2 filled, sum 3, average 1.5, 2 numbers. I3: 2."
+    assert said(page) == "Selected H2 to I3, sum 3, average 1.5, 2 numbers. I3: 2."
 
 
 def test_an_entry_is_kept_in_all_cells_a_formula_as_a_fill_would(page):
@@ -101,7 +101,7 @@ def test_errors_areas_and_what_is_written_are_said(page):
         "H5, Flour. error #VALUE!: “Flour” is text where a number is needed. formula =A5*2."
         " Broken: a reads A5, the text “Flour”, in H5."
     )
-    assert said(page.select("C5", "D6")).startswith("Selected C5 to D6, 4 filled, sum 140")
+    assert said(page.select("C5", "D6")).startswith("Selected C5 to D6, sum 140")
     assert said(page.write("H6", "=B6*")).startswith("Writing H6. ")
     assert "would give 0.16. a B6, column moves, row moves" in said(page.write("H6", "=B6*2"))
 

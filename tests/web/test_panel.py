@@ -18,7 +18,7 @@ import pytest
             "C12",
             ["the sum of Kestrel, Flour to Lamp oil", "Block C12:F12 4 landings", "the start"],
         ),
-        ("F12", ["lands from C12", "C5:C10 F5:F10 3 right 6 filled"]),
+        ("F12", ["lands from C12", "C5:C10 F5:F10 3 right 6 numbers"]),
     ],
 )
 def test_a_selected_cell_is_said_in_words(page, address, says):
@@ -32,7 +32,7 @@ def test_a_selected_cell_is_said_in_words(page, address, says):
     [
         ("=B5*C4", ["being written", "would give 50.4", "filled down B6, B7 …"]),
         ("=B5*", ["a number, a reference, a function or a bracket is expected after “*”"]),
-        ("=SUM(B:B)", ["(the column to the left", "the whole column", "7 filled"]),
+        ("=SUM(B:B)", ["(the column to the left", "the whole column", "6 numbers, 1 text"]),
         ("=Prices!$B$3", ["Carrying price, per kg (always B3 on Prices)", "1.80"]),
         ("=Nowhere!B3", ["a lost reference", "no such sheet", "#REF!"]),
         ("=1/0", ["would give #DIV/0!"]),
@@ -55,7 +55,7 @@ def test_what_is_written_is_said_while_it_is_written(page, text, says):
         (
             "C12",
             "C12:C14",
-            ["C5:C10 6 filled", "C7:C12 5 filled"],
+            ["C5:C10 6 numbers", "C7:C12 5 numbers"],
         ),
         ("C5", "C1:C5", ["far corner", "C1", "4 up"]),
         ("E8", "G8:G9", ["G8:G9", "G$4"]),

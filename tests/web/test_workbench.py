@@ -164,7 +164,7 @@ def test_clearing_jumping_and_going_anywhere(page, tells):
 
 def test_the_foot_sums_the_selection(page):
     page.select("C4", "F5")
-    assert "Loads!C4:F5 8 filled sum 1356.32 average 169.54 8 numbers" in page.text
+    assert "Loads!C4:F5 sum 1356.32 average 169.54 8 numbers" in page.text
 
 
 @pytest.mark.parametrize(
@@ -467,13 +467,20 @@ def test_the_log_begins_where_one_asks_for_it(client, page):
 
 def test_the_foot_adds_up_what_is_selected_also_in_long_columns_that_are_known(page):
     page.select("C4", "F5")
-    assert "8 filled sum 1356.32 average 169.54 8 numbers" in page.text
+    assert "sum 1356.32 average 169.54 8 numbers" in page.text
     page.act("show", anchor="C4", focus="C5", also="C4:D4,A1:A3")
-    assert "5 filled sum 750.4 average 250.1" in page.text
+    assert "sum 750.4 average 250.1333333 3 numbers 2 texts" in page.text
     page.enter("H1", "1e308").enter("H2", "1e308").select("H1", "H2")
-    assert "2 filled 2 numbers, too large to add up" in page.text
+    assert "2 numbers too large to add up" in page.text
     page.enter("I1", "=ROW()").select("I1").act("rehearse", to="I300000").act("land")
-    assert "300,000 filled sum 45000150000" in page.text
+    assert "sum 45000150000 average 150000.5 300,000 numbers" in page.text
+    page.enter("K1", "2026-03-01").enter("K2", "2026-05-31").enter("K3", "'893,97")
+    page.select("K1", "K3")
+    assert "2026-03-01 to 2026-05-31 2 numbers 1 text" in page.text
+    page.enter("L1", "25%").enter("L2", "5%").select("L1", "L2")
+    assert "sum 30% average 15% 2 numbers" in page.text
+    page.select("K1", "L2")
+    assert "sum" not in page.text.partition("K1:L2")[2][:30]
     opened = page.client.app.state.library.open(1)
     opened.calculation.forget()
     state = PageState(sheet=2, anchor="I1", focus="I300000")

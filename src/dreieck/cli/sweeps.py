@@ -37,7 +37,7 @@ def sweep(
     with refusing():
         workbook = opened(file)
         calculation = Calculation(workbook)
-        wanted = asked(calculation, stated(workbook, statement, workbook.sheets[0]))
+        wanted = asked(calculation, stated(statement, workbook.sheets[0]))
         if solve:
             if len(wanted.inputs) > 1:
                 raise DreieckError("Only one input can be looked for.")

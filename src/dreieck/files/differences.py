@@ -73,11 +73,7 @@ def _difference(
     reason = _reason(content, stored, ours, place, is_array=is_array)
     if not reason:
         read = isinstance(content, Shape) and _read(content, place, differing)
-        reason = (
-            f"it reads {read}, which differs"
-            if read
-            else "the file was not worked out after its last change"
-        )
+        reason = f"it reads {read}, which differs" if read else "nothing in the formula tells why"
     texts = (shown_text(stored, look), shown_text(ours, look))
     return Difference(place, typed_text(content, place.cell), *texts, reason)
 

@@ -246,7 +246,8 @@ def test_one_finding_says_where_it_went_wrong_first_what_came_of_it_and_why():
     assert "C6 reads text by ⓑ where a number is needed" in slid.because
     assert slid.because[-1] == "with the mend 2 errors are gone"
     assert slid.causes == (
-        "C5 is 0", "C6 shows #VALUE!", "C7:C9 are too large", "D6 fails because of them",
+        "C5 is 0", "C6 shows #VALUE!", "C7:C9 are larger than with the mend",
+        "D6 fails because of them",
     )  # fmt: skip
 
 
@@ -321,3 +322,42 @@ def test_a_range_with_hidden_rows_or_columns_is_noted():
         "F5 reads C5:E5 (“Flour, Kestrel to Scree”); column C is hidden there.",
         "C11 reads C5:C10 (“Kestrel, Flour to Lamp oil”); rows 6 to 7 are hidden there.",
     ]
+
+
+def test_a_subtotal_that_leaves_hidden_rows_out_reads_none():
+    held = {"A1": "kg", "A2": "5", "A3": "7", "A4": "9"}
+    for kind, notes in ((9, {"A6"}), (109, set())):
+        made = workbook(Loads={**held, "A6": f"=SUBTOTAL({kind},A2:A4)"})
+        hidden(made.sheets[0], [Lines("row", 3, 1)]).apply(made)
+        assert {at for rule, at in raised(made) if rule == "reads-hidden"} == notes
+
+
+def test_an_error_is_told_with_the_formula_that_it_comes_of():
+    held = {"A3": "Item", "B3": "kg", "C3": "Double", "B4": "=1/0", "B5": "4", "B6": "5",
+            "B7": "=2/E20", "B8": "3", "B9": "4"}  # fmt: skip
+    made = filled(held, C4_C9="=B4*2")
+    told = {each.areas[0].text: each.causes for each in all_findings(made)}
+    assert told == {"B4": ("C4 fails because of it",), "B7": ("C7 fails because of it",)}
+
+
+def test_amounts_and_decimal_commas_in_a_summed_list_are_texts_that_are_meant_as_numbers():
+    held = {"A3": "Month", "B3": "Sales", "A4": "Jan", "A5": "Feb", "A6": "Mar", "B4": "200",
+            "B5": "893,97 EUR", "B6": "'2108,88", "A7": "Total", "B7": "=SUM(B4:B6)"}  # fmt: skip
+    made = workbook(Loads=held)
+    found = finding(made, "reads-text")
+    assert found.says.startswith("B5:B6 in the range that ⓐ reads hold numbers kept as text")
+    assert found.causes == ("B7 is smaller than with the mend",)
+    after = Calculation(made).with_edits(found.mends[0].edits)
+    assert after.value("Loads", Cell.parse("B7")) == pytest.approx(3202.85)
+    assert after.workbook.sheets[0].look(Cell.parse("B5")).form == "currency:EUR"
+    assert raised(workbook(Loads={**held, "B5": "12 kg", "B6": "none"})) == set()
+
+
+def test_a_reference_that_stands_twice_is_told_once():
+    held = {"A1": "Share", "B1": "0.5", "A3": "Item", "C3": "Cost", "D3": "Part", "A2": "Base",
+            "B2": "7", **{f"A{row}": f"x{row}" for row in range(4, 8)},
+            **{f"C{row}": str(row * 10) for row in range(4, 8)}}  # fmt: skip
+    made = filled(held, D4_D7="=B1*C4/(B2+B1*C4)")
+    found = finding(made, "input-slid")
+    assert found.says.count("ⓐ") == 1 and found.says.count("ⓒ") == 1
+    assert found.mends[0].says == "let the row of ⓐ stay and the row of ⓒ stay"

@@ -122,6 +122,26 @@ def test_a_formula_by_position_is_said_in_words():
     assert words == "the cell above ÷ the cell 2 up − 1"
 
 
+@pytest.mark.parametrize(
+    ("formula", "words"),
+    [
+        (
+            "=VLOOKUP(A5,Prices!A1:C9,2,FALSE)",
+            "the Price of the cell 1 up and 1 left, from the list cells that move along on Prices",
+        ),
+        (
+            "=VLOOKUP($A$5,Prices!$A$1:$C$9,2,FALSE)",
+            "the Price of always A5, from the list always A1:C9 on Prices",
+        ),
+        ("=SUM(B$2:B5)", "the sum of this column, always from row 2 to the row above"),
+    ],
+)
+def test_what_is_said_by_position_names_places_alone(formula, words):
+    made = workbook(Season=WEEKS, Prices={"A1": "Item", "B1": "Price"})
+    at = Cell.parse("B6")
+    assert by_position(made, made.read_entry(formula, at).content, at) == words
+
+
 def test_a_formula_by_position_works_on_two_sheets():
     made = workbook(Season={"A1": "2", "A2": "3"}, Loads={"C1": "10", "C2": "15"})
     make(made, give(made, "change", "=A2/A1-1", Cell.parse("A3")))

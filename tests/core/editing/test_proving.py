@@ -30,7 +30,7 @@ def test_a_proof_reads_what_a_formula_on_another_sheet_reads(reads, steps):
         Other={"A1": f"=SUM(Loads!{reads})"},
     )
     home = made.sheets[0]
-    apply(made, [proven(made, stated(made, f"=NO.GAP({reads})", home))])
+    apply(made, [proven(made, stated(f"=NO.GAP({reads})", home))])
     for way, what, *to in steps:
         if way is cut_to:
             edits = cut_to(Calculation(made), home, Area.parse(what), home, Cell.parse(to[0]))
@@ -54,7 +54,7 @@ def _leaves(shape):
 def test_names_in_proofs_are_renamed_and_written_out_and_all_comes_back():
     made = workbook(Loads={"A1": "2", "B1": "2"})
     apply(made, naming.given(made, "rate", "Loads!$A$1"))
-    apply(made, [proven(made, stated(made, "=rate=B1", made.sheets[0]))])
+    apply(made, [proven(made, stated("=rate=B1", made.sheets[0]))])
     apply(made, naming.renamed(made, "rate", "price"))
     assert made.proofs[0].text == "=price=Loads!B1"
     back = apply(made, naming.deleted(made, "price", keep_addresses=True))

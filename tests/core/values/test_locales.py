@@ -2,13 +2,14 @@ import math
 
 import pytest
 from effort import every
+from formulas import formulas
 from hypothesis import given
 from hypothesis import strategies as st
 from tables import workbook
 
 from dreieck.core.grid import Cell
 from dreieck.core.sheet.content import read_entry, typed_text
-from dreieck.core.values.locales import identifier, known, localized, neutral
+from dreieck.core.values.locales import identifier, known, localized, neutral, takes_comma
 from dreieck.core.values.look import Look, shown_text
 
 A1 = Cell(1, 1)
@@ -119,8 +120,10 @@ forms = st.sampled_from(["general", "percent", "grouped", "number", "date", "sci
 def test_what_is_shown_for_editing_reads_as_the_same_everywhere(number, form, locale):
     text = typed_text(number, A1, Look(form), locale)
     assert read_entry(text, A1, locale).content == number
-    formula = read_entry("=A1*1.5+SUM(B1,C1)", A1, locale).content
-    assert typed_text(formula, A1, Look(), locale) == "=A1*1.5+SUM(B1,C1)"
+    formula = read_entry("=A1*1.5+SUM(B1,C1)", A1).content
+    typed = typed_text(formula, A1, Look(), locale)
+    assert typed == ("=A1*1,5+SUM(B1;C1)" if takes_comma(locale) else "=A1*1.5+SUM(B1,C1)")
+    assert read_entry(typed, A1, locale).content == formula
 
 
 @given(numbers.filter(lambda n: abs(n) < 1e15), st.sampled_from(sorted(known())))
@@ -149,6 +152,40 @@ def test_what_is_shown_is_read_by_its_own_locale(number, form):
     assert wrong == {}
     if form.startswith("currency:"):
         assert {entry.form.rpartition(":")[0] for entry in read.values()} == {"currency"}
+
+
+@given(formulas)
+def test_a_formula_is_typed_again_as_it_is_read_where_decimals_take_a_comma(text):
+    shape = read_entry(text, Cell(5, 5)).content
+    typed = typed_text(shape, Cell(5, 5), Look(), "de_DE")
+    assert len(typed) == len(typed_text(shape, Cell(5, 5)))
+    again = read_entry(typed, Cell(5, 5), "de_DE")
+    assert again.content == shape or "{" in typed
+
+
+@pytest.mark.parametrize(
+    ("typed", "plain", "otherwise"),
+    [
+        ("=SUM(1,5;2)", "=SUM(1.5,2)", None),
+        ("=1,5*2", "=1.5*2", None),
+        ("=SUM(1,5)", "=SUM(1.5)", "=SUM(1;5)"),
+        ("=IF(A1>1,2,3)", "=IF(A1>1,2,3)", None),
+        ("=ROUND(A1,2)", "=ROUND(A1,2)", None),
+        ("=ROUND($B$2;1,5)", "=ROUND($B$2,1.5)", None),
+        ("=\"1,5\"&'a,5'!A1", "=\"1,5\"&'a,5'!A1", None),
+        ("={1,5;2,6}+1,5", "={1,5;2,6}+1.5", None),
+        ("=1,5;", None, None),
+    ],
+)
+def test_a_comma_between_digits_is_decimal_where_numbers_take_one(typed, plain, otherwise):
+    entry = read_entry(typed, Cell(5, 5), "de_DE")
+    if plain is None:
+        assert entry.problem and entry.content.text == typed
+        return
+    assert entry.content == read_entry(plain, Cell(5, 5)).content
+    assert [other.entry for other in entry.others] == ([otherwise] if otherwise else [])
+    assert bool(entry.taken) == bool(otherwise)
+    assert read_entry(typed, Cell(5, 5), "en_GB").taken == ""
 
 
 def test_a_workbook_writes_and_reads_in_its_own_way():

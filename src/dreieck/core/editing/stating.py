@@ -9,6 +9,7 @@ from dreieck.core.exceptions import DreieckError
 from dreieck.core.formula import Shape, tree
 from dreieck.core.formula.reference import Reference
 from dreieck.core.grid import Area
+from dreieck.core.sheet.content import read_entry
 from dreieck.core.sheet.edits import SetStated
 from dreieck.core.sheet.sheet import Sheet
 from dreieck.core.sheet.stated import SORTS, STANDS, Sort, Stated, one_of
@@ -20,12 +21,13 @@ NEW = 0
 """The number of what is not kept yet."""
 
 
-def stated(workbook: Workbook, text: str, home: Sheet) -> Shape:
+def stated(text: str, home: Sheet) -> Shape:
     """The statement that a text makes; cells without a sheet are those of ``home``.
 
     Raises DreieckError where it is none.
     """
-    entry = workbook.read_entry(text, STANDS)
+    # Statements are written in the neutral way, in whatever locale numbers are.
+    entry = read_entry(text, STANDS)
     if entry.problem:
         raise DreieckError(str(entry.problem))
     if not isinstance(entry.content, Shape):

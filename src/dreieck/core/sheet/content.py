@@ -7,6 +7,7 @@ from dataclasses import dataclass, replace
 from dreieck.core.exceptions import EntryError, FormulaError
 from dreieck.core.formula import Shape, parse, tree
 from dreieck.core.formula.reference import CellReference, RangeReference
+from dreieck.core.formula.spelling import Told, spelled, told
 from dreieck.core.grid import Cell
 from dreieck.core.values import number_text
 from dreieck.core.values.ambiguous import Other, as_text, taken, taken_number, taken_year
@@ -20,7 +21,7 @@ from dreieck.core.values.formats import (
     format_named,
     read_numeral,
 )
-from dreieck.core.values.locales import NEUTRAL, neutral, signs, typed_again
+from dreieck.core.values.locales import NEUTRAL, neutral, signs, takes_comma, typed_again
 from dreieck.core.values.look import MAX_DECIMALS, PLAIN, Look
 
 MAX_ENTRY = 10_000
@@ -72,23 +73,19 @@ def read_entry(text: str, at: Cell, locale: str = NEUTRAL) -> Entry:
     if text.startswith("'"):
         return Entry(text[1:], form=TYPED_TEXT)
     if text.startswith("=") and len(text) > 1:
-        try:
-            parsed = parse(text, at)
-        except FormulaError as problem:
-            return Entry(Unreadable(text), problem=problem)
-        return Entry(Shape.of(parsed.tree), brackets_added=parsed.brackets_added)
+        return _formula(text, at, locale)
     if not text:
         return Entry(None)
     if text.strip().upper() in ("TRUE", "FALSE"):
         return Entry(text.strip().upper() == "TRUE")
     if entry := _amount(text, at, locale):
         return entry
-    told = neutral(text, locale) if locale else None
-    if told and (entry := _as_told(text, told, at)):
+    plain = neutral(text, locale) if locale else None
+    if plain and (entry := _as_told(text, plain, at)):
         return entry
     numeral = read_numeral(text)
     if numeral is None:
-        return _unlike_number(text, at)
+        return _unlike_number(text, at, locale)
     another = taken_number(text, numeral.value)
     says, others = (another.says, another.others) if another else ("", ())
     if locale and not says and not signs(locale).is_plain and set(text) & {".", ","}:
@@ -98,6 +95,21 @@ def read_entry(text: str, at: Cell, locale: str = NEUTRAL) -> Entry:
     form = typed_in.name if typed_in.implied else None
     decimals = min(numeral.decimals, MAX_DECIMALS) if typed_in.counts_decimals else None
     return Entry(numeral.value, form, decimals, taken=says, others=others)
+
+
+def _formula(text: str, at: Cell, locale: str) -> Entry:
+    """Understand a formula; decimals take a comma in it where they do in the locale."""
+    said = told(text) if takes_comma(locale) else Told(text, None)
+    try:
+        parsed = parse(said.text, at)
+    except FormulaError as problem:
+        return Entry(Unreadable(text), problem=problem)
+    entry = Entry(Shape.of(parsed.tree), brackets_added=parsed.brackets_added)
+    if not said.otherwise:
+        return entry
+    parted = spelled(said.otherwise)
+    taken = "a number with decimals: arguments are parted by semicolons"
+    return replace(entry, taken=taken, others=(Other(f"make it {parted[:60]}", parted),))
 
 
 def _amount(text: str, at: Cell, locale: str) -> Entry | None:
@@ -134,15 +146,15 @@ def _as_told(text: str, told: str, at: Cell) -> Entry | None:
     )
 
 
-def _unlike_number(text: str, at: Cell) -> Entry:
+def _unlike_number(text: str, at: Cell, locale: str) -> Entry:
     """Understand text that is no plain number and does not begin as a formula."""
     stripped = text.strip()
     keep = (as_text(text),)
     if stripped.startswith("=") and len(stripped) > 1:
-        entry = read_entry(stripped, at)
+        entry = read_entry(stripped, at, locale)
         return replace(entry, taken="a formula, without the blank in front", others=keep)
     if stripped[:1] in ("+", "-"):
-        entry = read_entry("=" + stripped, at)
+        entry = read_entry("=" + stripped, at, locale)
         if isinstance(entry.content, Shape) and _refers(entry.content):
             return replace(entry, taken=f"the formula ={stripped[:60]}", others=keep)
     found = taken(text)
@@ -169,7 +181,7 @@ def typed_text(
         case None:
             return ""
         case Shape():
-            return content.text(at)
+            return spelled(content.text(at)) if takes_comma(locale) else content.text(at)
         case Unreadable():
             return content.text
         case bool():

@@ -99,6 +99,11 @@ def signs(locale: str) -> Signs:
     )
 
 
+def takes_comma(locale: str) -> bool:
+    """Whether decimals take a comma in a locale."""
+    return bool(locale) and signs(locale).point == ","
+
+
 def localized(text: str, form: str, locale: str) -> str:
     """A neutral text of a number in a format, as it is written in a locale."""
     if form in ("date", "datetime"):

@@ -151,11 +151,11 @@ class Spoken:
         """A reference by a name, or else as it is written, and where it is found."""
         letter = tag(self.numbered(reference))
         at = self.place.cell
-        yield Phrase("thing", name or reference_text(reference, at), letter)
         elsewhere = f" on {reference.sheet}" if reference.sheet else ""
         if self.by_position:
             yield words(_by_position(reference, at) + elsewhere)
             return
+        yield Phrase("thing", name or reference_text(reference, at), letter)
         yield Phrase("where", f"({where(reference, at)}{elsewhere})", letter)
 
     def called(self, reference: Reference, name: str) -> Iterator[Phrase]:
@@ -293,10 +293,10 @@ def _by_position(reference: Reference, at: Cell) -> str:
         return _cell_where(reference)
     parts = [part for axis in AXES for part in reference.on(axis)]
     if all(part.locked for part in parts):
-        text = reference_text(replace(reference, sheet=""), at).replace("$", "")
+        text = reference_text(replace(reference, sheet=None), at).replace("$", "")
         return f"always {text}"
     if not any(part.locked for part in parts) and reference.columns and reference.rows:
-        return "a range that moves along"
+        return "cells that move along"
     return where(reference, at)
 
 

@@ -122,7 +122,7 @@ def prove(workbook: Workbook, statements: Iterable[str]) -> None:
     """Let a workbook have further proofs. Raises DreieckError where one is none."""
     for text in statements:
         try:
-            proven(workbook, stated(workbook, text, workbook.sheets[0])).apply(workbook)
+            proven(workbook, stated(text, workbook.sheets[0])).apply(workbook)
         except DreieckError as refusal:
             raise DreieckError(f"{text[:80]}: {refusal}") from None
 

@@ -71,7 +71,7 @@ def change(request: Request, opened: TheWorkbook, form: TheForm) -> Response:
         if number > NEW:
             return "deleting a proof", without(workbook, "proofs", number)
         home = _home(opened, whole_number(form, "sheet"))
-        made = proven(workbook, stated(workbook, typed, home))
+        made = proven(workbook, stated(typed, home))
         return f"proof: {statement_said(workbook, made.stated[-1])}"[:200], made
 
     with opened.lock:

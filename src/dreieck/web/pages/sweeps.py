@@ -66,7 +66,7 @@ def change(request: Request, opened: TheWorkbook, form: TheForm) -> Response:
                 label = "deleting a sweep"
             else:
                 text = str(form.get("states", ""))[:10_000] or _written(form)
-                shape = stated(workbook, text, opened.last_sheet())
+                shape = stated(text, opened.last_sheet())
                 asked(opened.calculation, shape)
                 edit = kept(workbook, "sweeps", shape, changed)
                 label = "sweep"

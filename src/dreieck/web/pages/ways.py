@@ -19,6 +19,7 @@ from dreieck.core.formula.printer import reference_text
 from dreieck.core.formula.reference import Reference, reads_on
 from dreieck.core.formula.shift import tag
 from dreieck.core.grid import Area, Cell, column_letters
+from dreieck.core.sheet.content import read_entry
 from dreieck.core.sheet.sheet import Sheet
 from dreieck.core.values import Error
 from dreieck.store import OpenWorkbook, OutOfDate
@@ -107,7 +108,7 @@ def take(
     with opened.lock:
         try:
             sheet, start = opened.workbook.sheet_by_id(sheet_id), Cell.parse(cell)
-            shape = opened.workbook.read_entry(formula, start).content
+            shape = read_entry(formula, start).content
             if not isinstance(shape, Shape):
                 raise DreieckError("This is no formula.")
             source = Area.of(start)

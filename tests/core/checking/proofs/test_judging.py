@@ -90,7 +90,7 @@ SAID = [
 
 
 def verdict(made, text, sheet=0):
-    shape = stated(made, "=" + text, made.sheets[sheet])
+    shape = stated("=" + text, made.sheets[sheet])
     return judged(Calculation(made), Proof(1, shape))
 
 
@@ -171,7 +171,7 @@ def test_what_says_nothing_about_cells_is_not_kept():
         ("=B2=(", "expected"), ("=NO.GAP(#REF!)", "are gone"),
     ):  # fmt: skip
         with pytest.raises(DreieckError, match=why):
-            proven(made, stated(made, text, made.sheets[0]))
-    apply(made, [proven(made, stated(made, "=NO.GAP(A1:A5)", made.sheets[0]))])
+            proven(made, stated(text, made.sheets[0]))
+    apply(made, [proven(made, stated("=NO.GAP(A1:A5)", made.sheets[0]))])
     with pytest.raises(DreieckError, match="kept already"):
-        proven(made, stated(made, "=no.gap(Loads!A1:A5)", made.sheets[0]))
+        proven(made, stated("=no.gap(Loads!A1:A5)", made.sheets[0]))

@@ -42,7 +42,7 @@ def test_shares_crossing_totals_running_totals_and_keys_are_proposed_while_they_
     made = workbook(Loads=TABLE)
     assert texts(made) == PROPOSED
     for text in PROPOSED:
-        proven(made, stated(made, text, made.sheets[0])).apply(made)
+        proven(made, stated(text, made.sheets[0])).apply(made)
     assert texts(made) == set()
     growing = {f"F{row}": f"=SUM(D$2:D{row})" for row in (2, 3, 4)}
     assert texts(workbook(Loads=TABLE | growing)) == PROPOSED
@@ -89,7 +89,7 @@ steps = st.lists(st.tuples(st.sampled_from(["B2", "B3", "line"]), st.integers(0,
 def test_a_proof_fails_since_the_last_change_before_which_it_held(steps):
     made = workbook(Loads={"B2": "1", "B3": "1", "B4": "9"})
     sheet = made.sheets[0]
-    proven(made, stated(made, "=AGREES(B2,B3)", sheet)).apply(made)
+    proven(made, stated("=AGREES(B2,B3)", sheet)).apply(made)
     changes, states = [], [True]
 
     def act(label, edits):
@@ -116,7 +116,7 @@ def test_a_proof_fails_since_the_last_change_before_which_it_held(steps):
 
 def test_a_proof_that_failed_when_it_was_kept_says_so():
     made = workbook(Loads={"B2": "1", "B3": "2"})
-    edit = proven(made, stated(made, "=AGREES(B2,B3)", made.sheets[0]))
+    edit = proven(made, stated("=AGREES(B2,B3)", made.sheets[0]))
     change = Change("proof", "now", [edit], [edit.apply(made)])
     assert since(made, [1], [change])[1].kept
     assert since(made, [1], []) == {}

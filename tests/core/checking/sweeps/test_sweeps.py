@@ -36,7 +36,7 @@ def made(**more):
 
 def swept(book, text):
     calculation = Calculation(book)
-    return calculation, run(calculation, asked(calculation, stated(book, text, book.sheets[0])))
+    return calculation, run(calculation, asked(calculation, stated(text, book.sheets[0])))
 
 
 def columns(outcome):
@@ -174,13 +174,13 @@ def test_formulas_on_a_new_sheet_give_what_came_out_or_none_are_written(formulas
 def test_what_cannot_be_run_is_refused_with_the_reason(text, why):
     book = made()
     with pytest.raises(DreieckError, match=why):
-        asked(Calculation(book), stated(book, text, book.sheets[0]))
+        asked(Calculation(book), stated(text, book.sheets[0]))
 
 
 def test_it_runs_in_stretches_and_can_be_left():
     book = made()
     calculation = Calculation(book)
-    wanted = asked(calculation, stated(book, "=SWEEP(OVER(B1,1,5000,1),C7)", book.sheets[0]))
+    wanted = asked(calculation, stated("=SWEEP(OVER(B1,1,5000,1),C7)", book.sheets[0]))
     running = Running(calculation, wanted)
     assert not running.go_on(lambda: False) and 0 < running.done < running.total == 5000
     assert running.go_on(lambda: True)

@@ -20,7 +20,6 @@ from dreieck.core.values import LOOP, NA, REF, UNFINISHED, Error, Place
 from dreieck.core.words.counting import listed, many
 from dreieck.core.words.explain import explain
 
-
 Cause = tuple[str, object]
 
 
@@ -115,6 +114,7 @@ def _errors_in(
 ) -> dict[Cause, tuple[tuple[Area, ...], Error]]:
     """The landings that show each error by its cause, and the first of these errors."""
     found: dict[Cause, tuple[list[Area], Error]] = {}
+    causes: dict[tuple[str, Place | None], Cause] = {}
     for part in parts:
         for column in range(part.left, part.right + 1):
             cells = calculation.cells(sheet, column, part.top, part.bottom)
@@ -124,7 +124,10 @@ def _errors_in(
             values = cells.taken(where).values()
             for index, value in zip(where.tolist(), values, strict=True):
                 assert isinstance(value, Error)
-                areas, _ = found.setdefault(_cause(calculation, value), ([], value))
+                key = value.code, value.origin
+                if key not in causes:
+                    causes[key] = _cause(calculation, value)
+                areas, _ = found.setdefault(causes[key], ([], value))
                 row = part.top + index
                 if areas and areas[-1].left == column and areas[-1].bottom == row - 1:
                     areas[-1] = areas[-1]._replace(bottom=row)

@@ -5,7 +5,8 @@ What comes of locks that slid is told by these, in ``relocking``; here is what n
 
 from __future__ import annotations
 
-from collections.abc import Iterator
+from collections.abc import Callable, Iterator
+from typing import TypeVar
 
 import numpy as np
 
@@ -18,17 +19,20 @@ from dreieck.core.checking.weighing.doubt import doubt
 from dreieck.core.checking.weighing.factors import other_operand
 from dreieck.core.checking.weighing.missing import first_line, needs_number
 from dreieck.core.checking.weighing.reading import Reading
+from dreieck.core.editing.entering import entered
 from dreieck.core.formula.reference import RangeReference, ends_apart
 from dreieck.core.functions import Trait, has
 from dreieck.core.grid import AXES, Area, Cell
 from dreieck.core.grid.areas import Mask, areas_of, joined, mask_of
 from dreieck.core.sheet.cells import Cells, Kind
 from dreieck.core.sheet.edits import SetCells
-from dreieck.core.sheet.sheet import Sheet
+from dreieck.core.sheet.sheet import Run, Sheet
+from dreieck.core.sheet.workbook import Workbook
 from dreieck.core.values.formats import read_number
 from dreieck.core.words.counting import listed, many
 
 _MAX_TEXTS = 20_000
+T = TypeVar("T")
 
 
 def explained(subject: Subject) -> set[int]:
@@ -178,11 +182,34 @@ def _unreadable(subject: Subject, sheet: Sheet, area: Area) -> Mask:
 
 
 def _texts_read(cells: Cells) -> Iterator[tuple[int, float | None]]:
-    """The places of texts, and the number that each reads as; equal ones are read once."""
+    """The places of texts, and the number that each reads as in a calculation."""
+    return _of_texts(cells, read_number)
+
+
+def _texts_meant(cells: Cells, workbook: Workbook) -> Iterator[tuple[int, str]]:
+    """The places of texts that are meant as numbers, and what says so when it is typed."""
+    return (
+        (at, says) for at, says in _of_texts(cells, lambda t: _number_meant(workbook, t)) if says
+    )
+
+
+def _number_meant(workbook: Workbook, text: str) -> str | None:
+    """What says the number that a text is meant as, in one of its readings; None for none."""
+    entry = workbook.read_entry(text, Cell(1, 1))
+    if isinstance(entry.content, float):
+        return text
+    for other in entry.others:
+        if isinstance(workbook.read_entry(other.entry, Cell(1, 1)).content, float):
+            return other.entry
+    return None
+
+
+def _of_texts(cells: Cells, tell: Callable[[str], T]) -> Iterator[tuple[int, T]]:
+    """The places of texts, and what is told of each; equal ones are asked about once."""
     where = np.flatnonzero(cells.kinds == Kind.TEXT)[:_MAX_TEXTS]
     held, which = np.unique(cells.payload[where], return_inverse=True)
-    read = [read_number(str(cells.pool.objects[int(number)])) for number in held]
-    return ((place, read[number]) for place, number in zip(where.tolist(), which, strict=True))
+    told = [tell(str(cells.pool.objects[int(number)])) for number in held]
+    return ((place, told[number]) for place, number in zip(where.tolist(), which, strict=True))
 
 
 def _numbers_as_text(subject: Subject, use: Use) -> Iterator[Finding]:
@@ -194,21 +221,20 @@ def _numbers_as_text(subject: Subject, use: Use) -> Iterator[Finding]:
     if not found or not area:
         return
     sheet = found[0]
-    cells: dict[Cell, float] = {}
+    cells: dict[Cell, str] = {}
     for number in sheet.columns_in(area):
         values = subject.calculation.cells(sheet.name, number, area.top, area.bottom)
-        for index, read in _texts_read(values):
-            if read is not None:
-                cells[Cell(number, area.top + index)] = read
+        for index, says in _texts_meant(values, subject.calculation.workbook):
+            cells[Cell(number, area.top + index)] = says
     if cells:
         first = next(iter(cells))
         content = sheet.content(first)
         plain = all(isinstance(sheet.content(cell), str) for cell in cells)
-        edits = tuple(
-            SetCells.with_content(sheet, (Area.of(c),), value) for c, value in cells.items()
-        )
-        one = SetCells(sheet.id, tuple(run for edit in edits for run in edit.runs))
-        mend = Mend("turn them into numbers", f"'{content}", f"{cells[first]:g}", (one,))
+        workbook = subject.calculation.workbook
+        made = [(c, entered(workbook, c, says, sheet.look(c))) for c, says in cells.items()]
+        runs = (Run(c.column, c.row, c.row, each.content, each.look) for c, each in made)
+        one = SetCells(sheet.id, tuple(runs))
+        mend = Mend("turn them into numbers", f"'{content}", cells[first], (one,))
         texts = joined([Area.of(cell) for cell in cells])
         named = listed(texts)
         yield Finding(
@@ -219,7 +245,7 @@ def _numbers_as_text(subject: Subject, use: Use) -> Iterator[Finding]:
             f"{named} in the range that {subject.tag(use.number)} reads"
             f" {'holds a number' if len(cells) == 1 else 'hold numbers'} kept as text,"
             " so left out.",
-            "Text is not added up. The result is too small, and nothing shows it.",
+            "Text is not added up, and nothing shows it.",
             use.number,
             (mend,) if plain else (),
             (f"{named} would read as a number",),

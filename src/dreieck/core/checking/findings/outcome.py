@@ -28,7 +28,7 @@ def tried(calculation: Calculation, mend: Mend) -> Calculation | None:
 
 
 def wrongs(before: Calculation, after: Calculation, finding: Finding) -> Iterator[str]:
-    """What was wrong with the results that a finding is about: *C7 is 0, C9 is too large*."""
+    """How results that a finding is about were wrong: *C7 is 0*, *C9 is larger than …*."""
     kinds: dict[tuple[str, str], list[Area]] = {}
     for cell in islice(cells_of(finding.areas), _MOST_COMPARED):
         kind = _kind(before.value(finding.sheet, cell), after.value(finding.sheet, cell))
@@ -52,8 +52,8 @@ def _kind(before: Value, after: Value) -> tuple[str, str] | None:
     if isinstance(before, float) and isinstance(after, float):
         if before == 0:
             return "is 0", "are 0"
-        size = "large" if before > after else "small"
-        return f"is too {size}", f"are too {size}"
+        size = "larger" if before > after else "smaller"
+        return f"is {size} than with the mend", f"are {size} than with the mend"
     return "says something else", "say something else"
 
 

@@ -292,7 +292,7 @@ def chain_misses(subject: Subject) -> Iterator[Finding]:
         subject.sheet.name,
         subject.parts,
         f"{subject.start.text} adds {len(cells)} cells of a list, but not {listed(area)}.",
-        "A number of the same list is left out, so the sum is too small.",
+        "A number of the same list is left out, so the sum misses it.",
         None,
         (mend,),
         (f"{listed(area)} stands in one line with what is added",),

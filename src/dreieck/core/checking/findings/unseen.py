@@ -7,8 +7,12 @@ from collections.abc import Iterator
 from dreieck.core.analysis.uses import Use
 from dreieck.core.checking.findings.finding import Finding, rule
 from dreieck.core.checking.subject import Subject
+from dreieck.core.formula import tree
+from dreieck.core.functions import Trait, has
+from dreieck.core.functions.subtotals import SEEN_ONLY
 from dreieck.core.grid import AXES, Area, Cell, Lines
 from dreieck.core.grid.areas import joined
+from dreieck.core.words.conditions import number_of
 
 _LISTED = 3
 
@@ -17,6 +21,8 @@ _LISTED = 3
 def reads_hidden(subject: Subject) -> Iterator[Finding]:
     """A range reads rows or columns that are hidden."""
     for use in subject.range_uses:
+        if _leaves_hidden_out(subject, use):
+            continue
         found = {at: unseen for at in subject.landings if (unseen := _unseen(subject, use, at))}
         if not found:
             continue
@@ -34,6 +40,19 @@ def reads_hidden(subject: Subject) -> Iterator[Finding]:
             "What is hidden counts like everything else, though nobody sees it.",
             use.number,
         )
+
+
+def _leaves_hidden_out(subject: Subject, use: Use) -> bool:
+    """Whether a reference is an argument of a subtotal that counts what is seen alone."""
+    calls = (
+        node
+        for node in tree.walk(subject.shape.tree)
+        if isinstance(node, tree.Call) and has(node.function, Trait.SEES_HIDDEN)
+    )
+    return any(
+        use.reference in call.arguments[1:] and (number_of(call.arguments[0]) or 0) > SEEN_ONLY
+        for call in calls
+    )
 
 
 def _unseen(subject: Subject, use: Use, landing: Cell) -> list[Lines]:

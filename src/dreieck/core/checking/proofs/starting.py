@@ -18,6 +18,7 @@ from dreieck.core.functions.statements import (
 from dreieck.core.grid import Area
 from dreieck.core.ranges.operands import Range
 from dreieck.core.sheet.cells import Kind
+from dreieck.core.sheet.content import read_entry
 from dreieck.core.sheet.sheet import Sheet
 from dreieck.core.sheet.stated import STANDS
 from dreieck.core.values import Value
@@ -50,7 +51,7 @@ def restated(calculation: Calculation, sheet: Sheet, text: str, claim: Claim) ->
 
     What was written behind the cells is taken along where the other statement takes it.
     """
-    entry = calculation.workbook.read_entry(text, STANDS)
+    entry = read_entry(text, STANDS)
     node = entry.content.tree if isinstance(entry.content, Shape) else None
     known = statement_of(node.function) if isinstance(node, tree.Call) else None
     both = known and Claim.KNOWN_CASE not in (known.claim, claim)

@@ -181,7 +181,7 @@ def _seen(looking: Looking, node: tree.Node) -> Iterator[Seen]:
 
 def place_of(calculation: Calculation, text: str, home: Sheet) -> Place:
     """The cell that an address or a name means. Raises DreieckError."""
-    shape = stated(calculation.workbook, "=" + text.removeprefix("="), home)
+    shape = stated("=" + text.removeprefix("="), home)
     try:
         target = Looking(calculation).cells_at(shape.tree)
     except CannotJudge as failure:

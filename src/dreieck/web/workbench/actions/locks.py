@@ -38,7 +38,9 @@ def formula_at_hand(situation: Situation) -> tuple[Cell, str]:
     """The cell of the formula in question, and its text: the start of a fill or block."""
     at = situation.writing_cell if situation.writing else situation.start
     text = situation.state.text
-    return at, typed_text(situation.content_at(at), at) if text is None else text
+    return at, typed_text(
+        situation.content_at(at), at, locale=situation.workbook.locale
+    ) if text is None else text
 
 
 def rewrite(context: Context, situation: Situation, changed: Relocked) -> None:

@@ -90,7 +90,7 @@ def keep_proof(context: Context) -> str:
     """Keep the proof that is written. Raises DreieckError where it is no statement."""
     state, workbook = context.state, context.opened.workbook
     home = context.home
-    shape = stated(workbook, state.text or "", home)
+    shape = stated(state.text or "", home)
     edit = proven(workbook, shape, state.proving)
     proof = next(each for each in edit.stated if each.shape is shape)
     said = statement_said(workbook, proof)
