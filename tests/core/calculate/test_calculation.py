@@ -118,6 +118,17 @@ def test_subtotals_from_101_on_leave_out_hidden_rows_and_follow_what_is_hidden()
     assert told() == [12.0, 23.0, 23.0, 24.0, 11.0]
 
 
+def test_a_range_over_sheets_is_refused_by_its_own_name():
+    sheets = {name: {"A1": "1"} for name in ("Jan", "Feb", "Mar", "Loads", "Prices")}
+    formulas = {f"B{row}": "=SUM(Jan:Mar!A1)" for row in range(2, 12)}
+    over = workbook(Sums={**formulas, "C1": "=SUM(Loads:Prices!A1)", "C2": "=SUM(B:C!C1)",
+                          "C3": "=SUM(Jan!A1~Feb!A1)"}, **sheets)  # fmt: skip
+    assert values(over, "B2:B11") == ["#REF!"] * 10
+    assert values(over, "C1:C3") == ["#REF!", "#REF!", 2.0]
+    assert "JAN:MAR! would read several sheets" in Calculation(over).value("Sums", Cell(2, 9)).why
+    assert values(workbook(Sums=formulas), "B2") == ["#NULL!"]
+
+
 def test_only_the_cells_of_a_ring_are_loops_and_the_rest_passes_them_on():
     made = workbook(
         Loads={

@@ -361,3 +361,24 @@ def test_a_reference_that_stands_twice_is_told_once():
     found = finding(made, "input-slid")
     assert found.says.count("ⓐ") == 1 and found.says.count("ⓒ") == 1
     assert found.mends[0].says == "let the row of ⓐ stay and the row of ⓒ stay"
+
+
+MONTHS = {"A3": "Month", "A4": "Jan", "A5": "Feb", "A6": "Mar", "A7": "Apr", "A8": "Total"}
+
+
+def test_a_number_like_a_year_is_a_heading_only_where_no_other_one_stands():
+    sums = {"B4": "2000", "B5": "300", "B6": "450", "B7": "80", "B8": "=SUM(B5:B7)"}
+    assert raised(workbook(Loads={**MONTHS, "B3": "kg", **sums})) == {("misses-neighbours", "B8")}
+    list_of_a_year = {"B3": "2024", **sums, "B8": "=SUM(B4:B7)"}
+    assert raised(workbook(Loads={**MONTHS, **list_of_a_year})) == set()
+    noted = {"C4": "paid", "B3": "kg", **sums, "B4": "1850", "B8": "=SUM(B4:B7)"}
+    assert raised(workbook(Loads={**MONTHS, **noted})) == set()
+
+
+def test_one_mend_does_away_with_both_doubts_about_a_range():
+    held = {"B3": "2024", "B4": "200", "B5": "190", "B6": "195", "B7": "220", "B8": "=SUM(B3:B6)"}
+    (found,) = all_findings(workbook(Loads={**MONTHS, **held}))
+    assert found.mends[0].says == "stretch ⓐ to B4:B7" and found.mends[0].before == "=SUM(B3:B6)"
+    after = Calculation(workbook(Loads={**MONTHS, **held})).with_edits(found.mends[0].edits)
+    assert after.value("Loads", Cell.parse("B8")) == 805.0
+    assert all_findings(after.workbook) == []

@@ -23,7 +23,7 @@ from dreieck.core.calculate.whole_columns import filled_part, is_whole
 from dreieck.core.formula import Shape, tree
 from dreieck.core.formula.reference import CellReference, RangeReference
 from dreieck.core.functions import Failure, Function, Takes, Trait, find
-from dreieck.core.grid import Area, Cell
+from dreieck.core.grid import Area, Cell, column_letters
 from dreieck.core.ranges.operands import (
     Array,
     CellValues,
@@ -100,6 +100,8 @@ class Evaluation:
             case tree.Binary():
                 return binary(node.operator, self.value(node.left), self.value(node.right))
             case tree.Linked():
+                if over := self.over_sheets(node):
+                    return over
                 first, last = self.operand(node.first), self.operand(node.last)
                 return self.linked(node.operator, first, last)
             case tree.Call():
@@ -147,6 +149,28 @@ class Evaluation:
         if not common:
             return Error(NULL, f"{_said(first)} and {_said(last)} share no cell.")
         return common[0] if len(common) == 1 else Several(common)
+
+    def over_sheets(self, node: tree.Linked) -> Error | None:
+        """The refusal of a range over sheets, ``Jan:Mar!A1``; None for any other reference.
+
+        Names of sheets may be letters of columns as well, of which a range would have other cells.
+        """
+        if node.operator == ":" and isinstance(node.first, tree.Name):
+            ends = [node.first.text, getattr(node.last, "sheet", None) or ""]
+        elif node.operator == "!" and isinstance(node.first, RangeReference):
+            columns = node.first.columns if node.first.rows is None else None
+            area = node.first.area(self.place.cell) if columns else None
+            ends = [column_letters(each) for each in area.on("column")] if area else []
+        else:
+            return None
+        if not ends or not all(each and self.reader.has_sheet(each) for each in ends):
+            return None
+        first, last = ends
+        return Error(
+            REF,
+            f"{first}:{last}! would read several sheets at once, which no formula can here:"
+            " name them one by one, with ~ between.",
+        )
 
     def between(self, first: Range | Several, last: Range | Several) -> Operand:
         """The smallest range that holds two others (OpenFormula 6.4.11)."""

@@ -246,16 +246,15 @@ def is_heading(
     if not isinstance(number, float):
         return False
     year = _is_year(number) and not (isinstance(within, float) and _is_year(within))
-    if year and not sure:
-        return True
     crossing = CROSSING[axis]
+    headed = _is_headed(calculation, sheet, cell, axis)
+    if year and not sure and not headed:
+        return True
     if _NUMBERS_ONLY.fullmatch(label(calculation, sheet, cell, axis)):
         return True
     beside = _run(calculation, sheet, cell, crossing)
     below = _run(calculation, sheet, inside, crossing)
-    if any(isinstance(value, str) for value in beside[1]) and not any(
-        isinstance(value, str) for value in below[1]
-    ):
+    if not headed and _has_text(beside[1]) and not _has_text(below[1]):
         return True
     if year and any(_is_year(each) for side in beside for each in _numbers(side)):
         return True
@@ -264,6 +263,19 @@ def is_heading(
     line = [*_numbers(beside[0])[::-1], number, *_numbers(beside[1])]
     other = [*_numbers(below[0])[::-1], within, *_numbers(below[1])]
     return len(line) > 2 and _ascends(line) and not _ascends(other)
+
+
+def _is_headed(calculation: Calculation, sheet: Sheet, cell: Cell, axis: Axis) -> bool:
+    """Whether a cell stands right below a heading, in a line with a label of its own as others."""
+    above = cell.step(axis, -1)
+    if not above.on_sheet or not isinstance(calculation.value(sheet.name, above), str):
+        return False
+    lines = (_run(calculation, sheet, each, CROSSING[axis])[0] for each in (cell, above))
+    return all(map(_has_text, lines))
+
+
+def _has_text(values: list[object]) -> bool:
+    return any(isinstance(value, str) for value in values)
 
 
 def _numbers(values: list[object]) -> list[float]:

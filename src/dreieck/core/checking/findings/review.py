@@ -10,7 +10,7 @@ from collections.abc import Callable, Iterable
 from dataclasses import replace
 
 from dreieck.core.calculate.calculation import Calculation
-from dreieck.core.checking.findings.finding import Finding
+from dreieck.core.checking.findings.finding import Finding, Mend
 from dreieck.core.checking.findings.outcome import changes, errors_gone, tried, wrongs
 from dreieck.core.grid import Area
 from dreieck.core.grid.areas import joined
@@ -24,6 +24,8 @@ _FEW_TRIED = 2
 _MANY = 20_000
 _MOST_TOLD = 60
 """The mends of so many are tried for what comes of them."""
+_MOST_FOLLOWED = 20
+"""Of so many findings it is asked whether their mends lead on to others."""
 _ORDER = {"broken": 0, "doubt": 1, "note": 2}
 
 Look = Callable[[Finding], Iterable[Finding]]
@@ -36,6 +38,8 @@ def reviewed(calculation: Calculation, found: list[Finding], again: Again) -> li
     """The findings of a list that stand for a mistake each, with their consequences."""
     left, folded = _without_errors(_once(found))
     forks: dict[int, Calculation | None] = {}
+    if len(left) <= _MOST_FOLLOWED:
+        left = [(n, _followed_up(calculation, finding, again)) for n, finding in left]
     left = _without_vanishing(calculation, left, again, forks)
     told: list[Finding] = []
     doubts = 0
@@ -50,6 +54,32 @@ def reviewed(calculation: Calculation, found: list[Finding], again: Again) -> li
             after = tried(calculation, finding.mends[0])
         told.append(_told(calculation, after, finding, errors))
     return sorted(told, key=lambda finding: _ORDER[finding.state])
+
+
+def _followed_up(calculation: Calculation, finding: Finding, again: Again) -> Finding:
+    """A finding whose mend leaves another doubt about the same reference: one mend does both."""
+    if finding.state == "note" or not finding.mends:
+        return finding
+    mend = finding.mends[0]
+    after = tried(calculation, mend)
+    further = _left_by(finding, after, again)
+    last = tried(after, further) if after and further else None
+    if not further or not last or _left_by(finding, last, again):
+        return finding
+    same = mend.says.partition(" to ")[0] == further.says.partition(" to ")[0]
+    says = further.says if same else f"{mend.says}, and then {further.says}"
+    both = Mend(says, mend.before, further.after, (*mend.edits, *further.edits))
+    return replace(finding, mends=(both, *finding.mends[1:]))
+
+
+def _left_by(finding: Finding, after: Calculation | None, again: Again) -> Mend | None:
+    """The mend of a doubt that is left about the cells of a finding and its reference."""
+    for each in again(after)(finding) if after else ():
+        is_other = each.state != "note" and each.rule != finding.rule
+        is_same = each.sheet == finding.sheet and each.reference == finding.reference
+        if is_other and is_same and each.mends and all(_covers(finding, a) for a in each.areas):
+            return each.mends[0]
+    return None
 
 
 def _once(found: list[Finding]) -> list[Finding]:
