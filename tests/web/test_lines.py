@@ -99,3 +99,23 @@ def test_text_and_copies_go_to_several_places_but_not_too_many(page, tells):
     assert page.state["also"].count(",") == 99
     page.act("go-to", to="H5,,H6")
     tells(page.notice)
+
+
+def test_lookups_that_count_over_a_column_are_told_before_it_goes_and_after(client, page):
+    for at, text in {"J1": "Code", "K1": "Item", "L1": "Price", "J2": "P1", "K2": "Flour",
+                     "L2": "1.2", "N2": "=VLOOKUP(J2,J2:L2,3,FALSE)"}.items():  # fmt: skip
+        page.enter(at, text)
+    asked = " ".join(client.get(DIALOG, params={"area": "K:K"}).text.split())
+    assert "Lookups count over it by number, and would give another column: Loads!N2." in asked
+    page.act("insert-lines", anchor="K1", focus="K1", axis="column")
+    assert "Lookups count over columns by number there: look at N2." in page.notice
+
+
+def test_formulas_that_move_along_are_told(page):
+    page.enter("J5", "1").enter("K5", "=J5*2")
+    page.act("show", sheet=page.state["sheet"])
+    page.act("insert-lines", anchor="A40", focus="A40", axis="row")
+    assert "No formula had to follow." in page.notice
+    page.enter("J50", "1").enter("K50", "=J50*2")
+    page.act("insert-lines", anchor="A45", focus="A45", axis="row")
+    assert "1 formula moved along and reads on what was read before." in page.notice

@@ -6,6 +6,9 @@ from hypothesis import given
 from hypothesis import strategies as st
 from tables import GRID, PRICES, apply, filled, values, workbook
 
+from dreieck.core.calculate import Calculation
+from dreieck.core.checking.findings import check_sheet
+from dreieck.core.editing.counted_lines import counting
 from dreieck.core.editing.inserting import deleted, inserted
 from dreieck.core.editing.losing import losing_lines, losing_sheet
 from dreieck.core.editing.naming import given as name_given
@@ -242,3 +245,36 @@ def test_nothing_falls_off_the_end_of_the_sheet():
         assert state(book) == before
         make(book, deleted, axis, limit - 3, 3)
     assert text(book, "ZZW1") == "=A999997"
+
+
+CODES = {"A1": "Code", "B1": "Item", "C1": "Weight", "D1": "Price", "A2": "P1", "B2": "Flour",
+         "C2": "5", "D2": "1.2", "A3": "P2", "B3": "Lentils", "C3": "4", "D3": "2.4"}  # fmt: skip
+
+
+@pytest.mark.parametrize(
+    ("axis", "first", "count", "gone", "come"),
+    [
+        ("column", 1, 1, True, False),
+        ("column", 3, 1, True, True),
+        ("column", 4, 2, True, True),
+        ("column", 5, 1, False, False),
+        ("row", 2, 1, False, False),
+    ],
+)
+def test_lookups_that_count_over_lines_by_number_are_known_before(axis, first, count, gone, come):
+    formulas = {f"B{row}": f"=VLOOKUP(A{row},Codes!$A$2:$D$3,4,FALSE)" for row in (2, 3)}
+    book = workbook(Codes=CODES, Order={"A2": "P1", "A3": "P2", "B1": "Price", **formulas})
+    lines, found = Lines(axis, first, count), [(book.sheets[1], Area.parse("B2:B3"))]
+    assert counting(book, book.sheets[0], lines) == (found if gone else [])
+    assert counting(book, book.sheets[0], lines, inside=True) == (found if come else [])
+
+
+def test_a_stale_number_of_a_lookup_is_mended_by_its_heading():
+    formulas = {f"B{row}": f"=VLOOKUP(A{row},Codes!$A$2:$D$3,4,FALSE)" for row in (2, 3)}
+    book = workbook(Codes=CODES, Order={"A2": "P1", "A3": "P2", "B1": "Price", **formulas})
+    make(book, deleted, "column", 3)
+    calculation = Calculation(book)
+    (found,) = [f for c in check_sheet(calculation, book.sheets[1]) for f in c.findings]
+    assert (found.rule, found.mends[0].says) == ("too-narrow", "give column 3")
+    mended = calculation.with_edits(found.mends[0].edits)
+    assert [mended.value("Order", Cell.parse(at)) for at in ("B2", "B3")] == [1.2, 2.4]

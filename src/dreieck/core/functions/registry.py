@@ -90,6 +90,7 @@ class Speech(Enum):
     TABLE_ACROSS = "a row of a table, by its number, in the column of what is sought"
     ENTRY = "an entry of a list, in a line that may be sought"
     PLACE = "the place of what is sought, equal or near"
+    SUBTOTAL = "a total of a kind that a number tells"
     RANK = "a place among others, from the largest one or the smallest"
     NEAREST = "a list in the last line where another one is at most what is sought"
     ALL_OF = "conditions with and between"

@@ -7,6 +7,8 @@ from collections.abc import Iterator
 from dreieck.core.formula import Shape
 from dreieck.core.functions.registry import (
     Failure,
+    Function,
+    Speech,
     Takes,
     Trait,
     arg,
@@ -43,18 +45,17 @@ SEEN_ONLY = 100
     words="the subtotal of kind {0} of {*1}",
     example=("=SUBTOTAL(9,B2:B5)", 235.2),
     traits=(Trait.SUMMARISES, Trait.COUNTS, Trait.TOTALS, Trait.SEES_HIDDEN),
+    speech=Speech.SUBTOTAL,
 )
 def _subtotal(kind: int, *areas: list[Table]) -> float:
-    seen_only, number = divmod(kind, SEEN_ONLY)
-    if not 1 <= number <= len(KINDS) or seen_only not in (0, 1):
+    known, seen_only = told_kind(kind)
+    if known is None:
         raise Failure(VALUE, "The kind is 1 to 11, or 101 to 111 to leave out hidden rows.")
-    known = find(KINDS[number - 1])
-    assert known is not None
     values = [
         value
         for tables in areas
         for table in tables
-        for value in _counted(table, seen_only=bool(seen_only))
+        for value in _counted(table, seen_only=seen_only)
     ]
     if known.parameters[0].takes in (Takes.TOTALS, Takes.COUNTED):
         total = Total()
@@ -64,6 +65,13 @@ def _subtotal(kind: int, *areas: list[Table]) -> float:
         return float(known.compute([total]))  # type: ignore[arg-type]
     numbers = [as_number(value) for value in values if isinstance(value, float | Error)]
     return float(known.compute(iter(numbers)))  # type: ignore[arg-type]
+
+
+def told_kind(kind: int) -> tuple[Function | None, bool]:
+    """The function that a kind of subtotal tells, if any, and whether hidden rows are left out."""
+    seen_only, number = divmod(kind, SEEN_ONLY)
+    is_known = 1 <= number <= len(KINDS) and seen_only in (0, 1)
+    return (find(KINDS[number - 1]) if is_known else None), bool(seen_only)
 
 
 def _counted(table: Table, *, seen_only: bool) -> Iterator[Value]:

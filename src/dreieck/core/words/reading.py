@@ -18,7 +18,8 @@ from dreieck.core.formula.reference import (
     lettered,
 )
 from dreieck.core.formula.shift import tag
-from dreieck.core.functions import Function, Speech, find
+from dreieck.core.functions import Function, Speech, find, speech_of
+from dreieck.core.functions.subtotals import told_kind
 from dreieck.core.grid import AXES, Area, Cell, column_letters
 from dreieck.core.sheet.sheet import Sheet
 from dreieck.core.sheet.workbook import Workbook
@@ -205,6 +206,10 @@ class Spoken:
         if said is not None:
             yield from said
             return
+        is_subtotal = speech_of(node.function) is Speech.SUBTOTAL
+        if is_subtotal and (total := self.subtotal(node)):
+            yield from total
+            return
         function = self.function(node.function)
         template = function.words if function else f"{node.function} of {{*}}"
         alone = "{?0}" in template and "{2}" in template and len(node.arguments) == 2
@@ -230,6 +235,16 @@ class Spoken:
                     yield words(missing.left_out if missing.optional else "…")
             elif piece.strip():
                 yield words(piece.strip())
+
+    def subtotal(self, node: tree.Call) -> list[Phrase] | None:
+        """A subtotal by the total that its number tells; None where none is told."""
+        kind = number_of(node.arguments[0]) if len(node.arguments) > 1 else None
+        known, seen_only = told_kind(int(kind or 0))
+        if known is None:
+            return None
+        left_out = "subtotals and hidden rows" if seen_only else "subtotals"
+        total = tree.Call(known.name, node.arguments[1:])
+        return [*self.call(total), words(f", {left_out} left out")]
 
     def listed(self, arguments: tuple[tree.Node, ...]) -> Iterator[Phrase]:
         for index, argument in enumerate(arguments):

@@ -8,8 +8,10 @@ from typing import Literal
 from fastapi import APIRouter, Request
 from starlette.responses import Response
 
+from dreieck.core.editing.counted_lines import counting
 from dreieck.core.editing.laying_out import hidden_around
 from dreieck.core.editing.losing import Losses, losing_lines
+from dreieck.core.formula.printer import area_text
 from dreieck.core.grid import Lines
 from dreieck.core.sheet.layout import Headings
 from dreieck.core.sheet.sheet import Sheet
@@ -29,6 +31,7 @@ class Choice:
 
     ``filled`` and ``lost`` tell what a deletion would cost; ``size`` is that of the
     first one in pixels, ``hidden`` are those among and next to them that cannot be seen.
+    ``counting`` are the lookups that count over them by number.
     """
 
     lines: Lines
@@ -37,6 +40,7 @@ class Choice:
     towards: Towards
     filled: int
     lost: Losses
+    counting: list[str]
     size: int | None
     hidden: list[str]
 
@@ -73,6 +77,7 @@ def _choice(opened: OpenWorkbook, sheet: Sheet, lines: Lines) -> Choice:
         "down" if by_row else "right",
         sheet.count(lines.area),
         losing_lines(opened.workbook, sheet, lines),
+        [area_text(a, s.name) for s, a in counting(opened.workbook, sheet, lines)],
         sheet.layout.on(lines.axis).at(lines.first).size,
         [each.text for each in hidden_around(sheet, lines)],
     )

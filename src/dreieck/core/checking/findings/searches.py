@@ -146,10 +146,6 @@ def other_heading(subject: Subject) -> Iterator[Finding]:
         if not found:
             continue
         at, wanted, now = found
-        changed = tree.Call(
-            call.function,
-            (*call.arguments[:index], tree.Number(float(at)), *call.arguments[index + 1 :]),
-        )
         tag = subject.shape.references.index(table)
         yield Finding(
             "other-heading",
@@ -160,16 +156,18 @@ def other_heading(subject: Subject) -> Iterator[Finding]:
             f" {subject.tag(tag)}, which is {quoted(now)}.",
             f"{quoted(wanted)} is {axis} {at} of it.",
             tag,
-            (
-                refilled(
-                    subject,
-                    Shape.of(_replaced(subject.shape.tree, call, changed)),
-                    f"give {axis} {at}",
-                ),
-            ),
+            (_giving(subject, call, index, at, axis),),
             (f"only {axis} {at} is headed like the formula",),
         )
         return
+
+
+def _giving(subject: Subject, call: tree.Call, index: int, at: int, axis: Axis) -> Mend:
+    """A search that gives another line of its table, by its number."""
+    before, behind = call.arguments[:index], call.arguments[index + 1 :]
+    changed = tree.Call(call.function, (*before, tree.Number(float(at)), *behind))
+    shape = Shape.of(_replaced(subject.shape.tree, call, changed))
+    return refilled(subject, shape, f"give {axis} {at}")
 
 
 @rule("too-narrow")
@@ -190,6 +188,11 @@ def too_narrow(subject: Subject) -> Iterator[Finding]:
         if lacks <= 0 or not table.on(axis):
             continue
         index = subject.shape.references.index(table)
+        sheet = subject.sheet_of(table)
+        headed = _headed_alike(subject, sheet, area, axis) if sheet else []
+        mends = [*_wider(subject, table, index, area, axis, lacks)]
+        if len(headed) == 1:
+            mends.insert(0, _giving(subject, call, 2, headed[0][0], axis))
         yield Finding(
             "too-narrow",
             "broken",
@@ -199,7 +202,7 @@ def too_narrow(subject: Subject) -> Iterator[Finding]:
             " of it is asked for.",
             f"A table has to reach as far as the {axis} that it gives.",
             index,
-            tuple(_wider(subject, table, index, area, axis, lacks)),
+            tuple(mends),
             (f"{axis} {number.value:g} lies outside of it",),
         )
         return
@@ -227,20 +230,32 @@ def _better(
     subject: Subject, sheet: Sheet, area: Area, axis: Axis, number: int
 ) -> tuple[int, str, str] | None:
     """Another line of a table that is headed as the formula is, with both headings."""
-    own = nearest_text(subject.calculation, subject.sheet, subject.start, axis, _MOST_LINES)
-    if not own or not 1 <= number <= area.length(axis) or area.length(axis) > _MOST_LINES:
+    own = _own_heading(subject, axis)
+    if not own or not 1 <= number <= area.length(axis):
         return None
-    first = area.on(axis)[0]
-    headings = [
-        _table_heading(subject, sheet, area, axis, first + n) for n in range(area.length(axis))
-    ]
-    now = headings[number - 1]
+    now = _table_heading(subject, sheet, area, axis, area.on(axis)[0] + number - 1)
     if not now or _alike(now, own) > 0:
         return None
-    best = [(n + 1, text) for n, text in enumerate(headings) if text and _alike(text, own) > 0]
-    exact = [each for each in best if _alike(each[1], own) == 2]
-    found = exact or best
+    found = _headed_alike(subject, sheet, area, axis)
     return (found[0][0], own, now) if len(found) == 1 else None
+
+
+def _own_heading(subject: Subject, axis: Axis) -> str:
+    found = nearest_text(subject.calculation, subject.sheet, subject.start, axis, _MOST_LINES)
+    return found or ""
+
+
+def _headed_alike(subject: Subject, sheet: Sheet, area: Area, axis: Axis) -> list[tuple[int, str]]:
+    """The lines of a table, by number, that are headed as the formula is; the same ones alone."""
+    own, first = _own_heading(subject, axis), area.on(axis)[0]
+    if not own or area.length(axis) > _MOST_LINES:
+        return []
+    headings = [
+        (n + 1, _table_heading(subject, sheet, area, axis, first + n))
+        for n in range(area.length(axis))
+    ]
+    best = [each for each in headings if each[1] and _alike(each[1], own) > 0]
+    return [each for each in best if _alike(each[1], own) == 2] or best
 
 
 def _table_heading(subject: Subject, sheet: Sheet, area: Area, axis: Axis, at: int) -> str:

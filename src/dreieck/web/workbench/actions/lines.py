@@ -6,6 +6,7 @@ from collections.abc import Sequence
 
 from pydantic import BaseModel, Field
 
+from dreieck.core.editing.counted_lines import counting
 from dreieck.core.editing.inserting import deleted, inserted
 from dreieck.core.editing.losing import losing_lines
 from dreieck.core.editing.taking_along import taken_along
@@ -51,6 +52,7 @@ def insert_lines(context: Context, wish: Insertion) -> str:
     behind = wish.move in ("down", "right")
     new = Lines(lines.axis, lines.last + 1 if behind else lines.first, lines.count)
     edits = inserted(context.opened.workbook, context.sheet, new)
+    counts = _counts_over(context, Lines(new.axis, new.first, 1), inside=True)
     change_lines(context, f"inserting {new.text}", edits)
     there = area.common(lines.area) or area
     steps, (first, last) = lines.count if behind else 0, there.on(lines.axis)
@@ -60,7 +62,7 @@ def insert_lines(context: Context, wish: Insertion) -> str:
         asks: dict[str, str | int] = {"axis": new.axis, "first": new.first, "count": new.count}
         asks["offered"] = context.opened.revision
         context.offers.append(Offer("Take the formulas along", "take-along", asks))
-    return f"Inserted {new.text}. {_followed(context, edits, new.last + 1, new.axis)}"
+    return f"Inserted {new.text}. {_followed(context, edits, new.last + 1, new.axis)}{counts}"
 
 
 class Along(OnAxis):
@@ -88,13 +90,14 @@ def delete_lines(context: Context, wish: OnAxis) -> str:
     """Delete the rows or columns that are selected."""
     state = context.state
     lines = selected_lines(state.selection, wish.axis)
+    counts = _counts_over(context, lines)
     lost = losing_lines(context.opened.workbook, context.sheet, lines).count
     edits = deleted(context.opened.workbook, context.sheet, lines)
     change_lines(context, f"deleting {lines.text}", edits)
     state.select(Area.of(state.selection.first))
     loss = f" {many(lost, 'formula')} lost a reference." if lost else ""
     followed = _followed(context, edits, lines.first, lines.axis)
-    return f"Deleted {lines.text}. {followed}{loss} Ctrl+Z brings all back."
+    return f"Deleted {lines.text}. {followed}{loss}{counts} Ctrl+Z brings all back."
 
 
 def change_lines(context: Context, label: str, edits: list[Edit]) -> None:
@@ -102,6 +105,20 @@ def change_lines(context: Context, label: str, edits: list[Edit]) -> None:
     context.state.stop_trying()
     context.state.copied, context.state.step = "", ""
     context.change(label, *edits)
+
+
+def _counts_over(context: Context, lines: Lines, *, inside: bool = False) -> str:
+    """Which lookups count over lines by number, and give another one when these come or go.
+
+    Lines that come are counted only ``inside`` of a table, behind its first one.
+    """
+    found = counting(context.opened.workbook, context.sheet, lines, inside=inside)
+    if not found:
+        return ""
+    areas = [area_text(area, None if s is context.sheet else s.name) for s, area in found]
+    more = " and more" if len(areas) > _LISTED else ""
+    named = ", ".join(areas[:_LISTED])
+    return f" Lookups count over {lines.axis}s by number there: look at {named}{more}."
 
 
 def _followed(context: Context, edits: Sequence[Edit], first: int, axis: Axis) -> str:
