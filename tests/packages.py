@@ -32,6 +32,12 @@ def zipped(parts):
     return stream.getvalue()
 
 
+def unzipped(data):
+    """The parts of a zip archive."""
+    with zipfile.ZipFile(io.BytesIO(data)) as archive:
+        return {name: archive.read(name) for name in archive.namelist()}
+
+
 def flat_document():
     """The content of the document, as one XML text."""
     content = (PARTS / "open_document" / "content.xml").read_text()

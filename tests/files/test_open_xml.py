@@ -4,7 +4,7 @@ import io
 
 import openpyxl
 import pytest
-from packages import package
+from packages import package, unzipped, zipped
 
 from dreieck.core.calculate import Calculation
 from dreieck.core.grid import Cell
@@ -82,6 +82,20 @@ def test_what_it_holds_besides_is_told(arrived):
 def test_values_of_the_file_are_compared(arrived):
     found = compared(arrived, Progress())
     assert {each.place.cell.text for each in found.listed} == {"D6", "C8"}
+
+
+@pytest.mark.parametrize("held", [None, 0])
+def test_values_of_a_file_that_was_never_worked_out_are_not_compared(held):
+    stream = io.BytesIO()
+    book = openpyxl.Workbook()
+    book.active.append([5, 7, "=A1+B1", "=A1*2"])
+    book.save(stream)
+    data = stream.getvalue()
+    if held is not None:
+        data = zipped({name: part.replace(b"<v></v>", b"<v>0</v>").replace(b"<v />", b"<v>0</v>")
+                       for name, part in unzipped(data).items()})  # fmt: skip
+    found = compared(read(data, "x"), Progress())
+    assert (found.compared, found.differing) == (0, 0)
 
 
 def test_days_of_the_other_calendar_are_moved():

@@ -476,7 +476,7 @@ def test_the_foot_adds_up_what_is_selected_also_in_long_columns_that_are_known(p
     assert "sum 45000150000 average 150000.5 300,000 numbers" in page.text
     page.enter("K1", "2026-03-01").enter("K2", "2026-05-31").enter("K3", "'893,97")
     page.select("K1", "K3")
-    assert "2026-03-01 to 2026-05-31 2 numbers 1 text" in page.text
+    assert "2026-03-01 to 2026-05-31 2 dates 1 text" in page.text
     page.enter("L1", "25%").enter("L2", "5%").select("L1", "L2")
     assert "sum 30% average 15% 2 numbers" in page.text
     page.select("K1", "L2")

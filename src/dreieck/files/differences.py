@@ -4,7 +4,7 @@ from __future__ import annotations
 
 import re
 from collections.abc import Collection
-from itertools import islice
+from itertools import chain, islice
 from typing import NamedTuple
 
 from dreieck.core.calculate import Calculation, look_of
@@ -45,7 +45,13 @@ class Compared(NamedTuple):
 
 
 def compared(arrived: Arrived, progress: Progress) -> Compared:
-    """Compare the values that a file has with ours."""
+    """Compare the values that a file has with ours.
+
+    Programs that work nothing out write 0 for every formula: such a file has no values.
+    """
+    held = chain.from_iterable(each.values() for each in arrived.stored.values())
+    if all(each.value == 0.0 for each in chain.from_iterable(held)):
+        return Compared(0, 0, ())
     calculation = Calculation(arrived.workbook)
     differing: dict[Place, tuple[Value, Value]] = {}
     count = 0

@@ -24,6 +24,7 @@ from dreieck.core.grid import AXES, Area, Cell, column_letters
 from dreieck.core.sheet.sheet import Sheet
 from dreieck.core.sheet.workbook import Workbook
 from dreieck.core.values import Place, number_text
+from dreieck.core.values.locales import typed_again
 from dreieck.core.words.choices import choice_said
 from dreieck.core.words.conditions import COMPARED, conditions, number_of
 from dreieck.core.words.headings import heading_of
@@ -123,7 +124,9 @@ class Spoken:
             case tree.Call():
                 yield from self.call(node)
             case tree.Number():
-                yield words(node.spelled or number_text(node.value))
+                written = node.spelled or number_text(node.value)
+                locale = self.workbook.locale
+                yield words(typed_again(written, "general", locale) if locale else written)
             case tree.Text():
                 yield words(f"“{node.value}”" if node.value else "no text")
             case tree.Logical():

@@ -118,7 +118,7 @@ class SheetParser(WorkSheetParser):  # type: ignore[misc]
             item = element.find(INLINE_STRING)
             return None if item is None else text_of(item)
         text = element.findtext(VALUE_TAG)
-        if text is None:
+        if text is None or (kind != "str" and not text.strip()):
             return None
         match kind:
             case "s":

@@ -12,7 +12,7 @@ from dreieck.core.grid import Area, Cell
 from dreieck.core.sheet.cells import Kind
 from dreieck.core.values import Error
 from dreieck.core.values.look import PLAIN, Look
-from dreieck.core.words.counting import addresses
+from dreieck.core.words.counting import addresses, many
 from dreieck.core.words.held import Held, held, held_of
 from dreieck.web.workbench.situation import Situation
 
@@ -82,7 +82,7 @@ def _facts(situation: Situation, numbers: Numbers, counted: Held, looks: set[Loo
         if numbers.count and forms <= _DATES:
             look = next(iter(looks))
             first, last = (situation.text_of(n, look) for n in (numbers.low, numbers.high))
-            facts = [f"{first} to {last}", *facts]
+            facts = [f"{first} to {last}", many(numbers.count, "date"), *facts[1:]]
         return facts
     try:
         total = math.fsum(numbers.parts)
