@@ -36,6 +36,7 @@ def ours(dialect, text):
         ("[$'Week 1'.B4:.B9]", "='Week 1'!B4:B9"),
         ("['It''s'.B4:'It''s'.B9]", "='It''s'!B4:B9"),
         ("[Loads.B4:Loads.B9]", "=Loads!B4:B9"),
+        ("SUM([$Loads.B4:$'Week 1'.C9])", "=SUM(Loads!B4:'Week 1'!C9)"),
         ("SUM([.A:.B])+SUM([.$1:.3])", "=SUM(A:B)+SUM($1:3)"),
         ("[.A1:.A1048576]", "=A:A"),
         ("[.A2:.$A$1048576]", "=A2:$A$1000000"),
@@ -80,7 +81,8 @@ def test_open_xml_is_read(theirs, expected):
     ("dialect", "theirs", "says"),
     [
         (0, "['file:///a.ods'#$Sheet1.A1]", "another file"),
-        (0, "[Loads.A1:Prices.B2]", "one sheet"),
+        (0, "[.A1:Prices.B2]", "names both"),
+        (0, "[Loads.A:Prices.B]", "names both"),
         (0, "[whatever]", "no reference"),
         (1, "[1]Sheet1!A1", "another file"),
         (1, "'[b.xlsx]S'!A1+1", "another file"),
@@ -92,6 +94,24 @@ def test_open_xml_is_read(theirs, expected):
 def test_what_we_have_not_is_refused_with_the_reason(dialect, theirs, says):
     with pytest.raises(FormulaError, match=says):
         read_formula(DIALECTS[dialect], theirs, AT)
+
+
+@pytest.mark.parametrize(
+    ("theirs", "expected"),
+    [
+        ("SUM(Jan:Mar!B4)", "=SUM(Jan!B4:Mar!B4)"),
+        ("SUM('Jan:Week 1'!$B$4:C9)", "=SUM(Jan!$B$4:'Week 1'!C9)"),
+        ("SUM(Loads:Prices!B:B)", "=SUM(Loads!B:B:Prices!B:B)"),
+        ("SUM(B:C B4)", "=SUM(B:C B4)"),
+    ],
+)
+def test_ranges_over_sheets_go_into_open_xml_and_back(theirs, expected):
+    sheets = {each.casefold(): each for each in ("Jan", "Mar", "Week 1", "Loads", "Prices")}
+    dialect = OpenXmlDialect(called=lambda name: sheets.get(name.casefold()))
+    shape = read_formula(dialect, theirs, AT)
+    assert shape.text(AT) == expected
+    written = FormulaWriter(dialect).text(shape, AT)
+    assert read_formula(dialect, written, AT) is shape
 
 
 @pytest.mark.parametrize("dialect", DIALECTS)

@@ -2,9 +2,12 @@ import pytest
 from tables import LOADS, result, values, workbook
 
 from dreieck.core.calculate import Calculation, block_at
+from dreieck.core.calculate.dependents import dependents
 from dreieck.core.editing.laying_out import hidden
 from dreieck.core.grid import Cell, Lines
+from dreieck.core.sheet.edits import SetCells
 from dreieck.core.values import Place
+from dreieck.core.values.look import PLAIN
 
 
 @pytest.mark.parametrize(
@@ -118,15 +121,47 @@ def test_subtotals_from_101_on_leave_out_hidden_rows_and_follow_what_is_hidden()
     assert told() == [12.0, 23.0, 23.0, 24.0, 11.0]
 
 
-def test_a_range_over_sheets_is_refused_by_its_own_name():
-    sheets = {name: {"A1": "1"} for name in ("Jan", "Feb", "Mar", "Loads", "Prices")}
-    formulas = {f"B{row}": "=SUM(Jan:Mar!A1)" for row in range(2, 12)}
-    over = workbook(Sums={**formulas, "C1": "=SUM(Loads:Prices!A1)", "C2": "=SUM(B:C!C1)",
-                          "C3": "=SUM(Jan!A1~Feb!A1)"}, **sheets)  # fmt: skip
-    assert values(over, "B2:B11") == ["#REF!"] * 10
-    assert values(over, "C1:C3") == ["#REF!", "#REF!", 2.0]
-    assert "JAN:MAR! would read several sheets" in Calculation(over).value("Sums", Cell(2, 9)).why
-    assert values(workbook(Sums=formulas), "B2") == ["#NULL!"]
+MONTHS = {"Jan": {"A1": "1", "B2": "10"}, "Feb": {"A1": "2", "B2": "20"},
+          "Week 1": {"A1": "7"}, "Mar": {"A1": "4", "B2": "40"}}  # fmt: skip
+
+
+@pytest.mark.parametrize(
+    ("formula", "value"),
+    [
+        ("=SUM(Jan:Mar!A1)", 14.0),
+        ("=SUM(Jan!A1:Mar!A1)", 14.0),
+        ("=SUM(mar:JAN!$A$1)", 14.0),
+        ("=SUM('Jan:Week 1'!A1)", 10.0),
+        ("=AVERAGE(Jan:Mar!A1:B2)", 12.0),
+        ("=COUNT(Jan:Mar!A:B)", 7.0),
+        ("=MAX(Jan:Mar!A1:B2)", 40.0),
+        ('=TEXTJOIN("-",TRUE,Jan:Mar!A1)', "1-2-7-4"),
+        ("=COUNTIF(Jan:Mar!A1,2)", "#VALUE!"),
+        ("=Jan:Mar!A1+1", "#VALUE!"),
+        ("=SUM(Jan:Nov!A1)", "#NULL!"),
+        ("=SUM(B:C!B9)", 5.0),
+    ],
+)
+def test_a_range_over_sheets_reads_its_cells_on_all_of_them(formula, value):
+    rows = {f"D{row}": formula.replace("A1", "$A$1") for row in range(2, 12)}
+    sums = {"B9": "5", "D1": formula, **(rows if "$" not in formula else {})}
+    made = workbook(Sums=sums, **MONTHS)
+    assert values(made, "D1") == [value]
+    if value != "#VALUE!" and "D2" in sums:
+        assert len(set(values(made, "D2:D11"))) == 1
+
+
+def test_a_range_over_sheets_follows_what_changes_on_a_sheet_between():
+    made = workbook(Sums={"A1": "=SUM(Jan:Mar!A1)", "A2": "=A1*2"}, **MONTHS)
+    calculation = Calculation(made)
+    assert calculation.value("Sums", Cell.parse("A2")) == 28.0
+    edit = SetCells.of(made.sheet("Feb").id, {Cell(1, 1): (12.0, PLAIN)})
+    edit.apply(made)
+    calculation.edited([edit])
+    assert calculation.value("Sums", Cell.parse("A2")) == 48.0
+    read = [(sheet, area.text) for sheet, area in dependents(
+        calculation, Place("Feb", Cell(1, 1))).perhaps]  # fmt: skip
+    assert read == [("Sums", "A1")]
 
 
 def test_only_the_cells_of_a_ring_are_loops_and_the_rest_passes_them_on():

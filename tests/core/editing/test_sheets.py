@@ -100,3 +100,27 @@ def test_a_sheet_is_moved_no_farther_than_the_ends():
         for edit in sheets.rearranged(made, made.sheets[sheet], steps):
             edit.apply(made)
         assert [each.name for each in made.sheets] == order
+
+
+def test_a_range_over_sheets_follows_renames_moves_rows_and_ends_that_go():
+    book = workbook(
+        Sums={"A1": "=SUM(Jan:Mar!A1)", "A2": "=SUM('Jan:Mar'!A1:B2)"}, Jan={"A1": "1"},
+        Feb={"A1": "2"}, Mar={"A1": "4"}, Apr={"A1": "8"},
+    )  # fmt: skip
+    undo = apply(book, sheets.renamed(book, book.sheet("Jan"), "Winter"))
+    assert texts(book)["Sums!A1"] == "=SUM(Winter!A1:Mar!A1)"
+    apply(book, undo)
+    undo = apply(book, sheets.deleted(book, book.sheet("Mar")))
+    assert texts(book) == {"Sums!A1": "=SUM(Jan!A1:Feb!A1)", "Sums!A2": "=SUM(Jan!A1:Feb!B2)"}
+    assert values(book, "A1", "Sums") == [3.0]
+    apply(book, undo)
+    undo = apply(book, sheets.deleted(book, book.sheet("Jan")))
+    assert texts(book)["Sums!A1"] == "=SUM(Feb!A1:Mar!A1)"
+    apply(book, undo)
+    undo = apply(book, sheets.deleted(book, book.sheet("Feb")))
+    assert values(book, "A1", "Sums") == [5.0]
+    apply(book, undo)
+    undo = apply(book, sheets.rearranged(book, book.sheet("Apr"), -1))
+    assert values(book, "A1", "Sums") == [15.0]
+    apply(book, undo)
+    assert values(book, "A1", "Sums") == [7.0]

@@ -23,7 +23,7 @@ from dreieck.core.calculate.whole_columns import filled_part, is_whole
 from dreieck.core.formula import Shape, tree
 from dreieck.core.formula.reference import CellReference, RangeReference
 from dreieck.core.functions import Failure, Function, Takes, Trait, find
-from dreieck.core.grid import Area, Cell, column_letters
+from dreieck.core.grid import Area, Cell
 from dreieck.core.ranges.operands import (
     Array,
     CellValues,
@@ -100,8 +100,6 @@ class Evaluation:
             case tree.Binary():
                 return binary(node.operator, self.value(node.left), self.value(node.right))
             case tree.Linked():
-                if over := self.over_sheets(node):
-                    return over
                 first, last = self.operand(node.first), self.operand(node.last)
                 return self.linked(node.operator, first, last)
             case tree.Call():
@@ -150,35 +148,21 @@ class Evaluation:
             return Error(NULL, f"{_said(first)} and {_said(last)} share no cell.")
         return common[0] if len(common) == 1 else Several(common)
 
-    def over_sheets(self, node: tree.Linked) -> Error | None:
-        """The refusal of a range over sheets, ``Jan:Mar!A1``; None for any other reference.
-
-        Names of sheets may be letters of columns as well, of which a range would have other cells.
-        """
-        if node.operator == ":" and isinstance(node.first, tree.Name):
-            ends = [node.first.text, getattr(node.last, "sheet", None) or ""]
-        elif node.operator == "!" and isinstance(node.first, RangeReference):
-            columns = node.first.columns if node.first.rows is None else None
-            area = node.first.area(self.place.cell) if columns else None
-            ends = [column_letters(each) for each in area.on("column")] if area else []
-        else:
-            return None
-        if not ends or not all(each and self.reader.has_sheet(each) for each in ends):
-            return None
-        first, last = ends
-        return Error(
-            REF,
-            f"{first}:{last}! would read several sheets at once, which no formula can here:"
-            " name them one by one, with ~ between.",
-        )
-
     def between(self, first: Range | Several, last: Range | Several) -> Operand:
-        """The smallest range that holds two others (OpenFormula 6.4.11)."""
+        """The smallest range that holds two others (OpenFormula 6.4.11).
+
+        On two sheets these are the same cells of all sheets from one to the other.
+        """
         if isinstance(first, Several) or isinstance(last, Several):
             return Error(VALUE, "“:” stands between two ranges; one of these is several.")
-        if first.sheet.casefold() != last.sheet.casefold():
-            return Error(VALUE, "The two ends of a range lie on different sheets.")
-        return Range(self.reader, first.sheet, first.area.around(last.area))
+        area = first.area.around(last.area)
+        if first.sheet.casefold() == last.sheet.casefold():
+            return Range(self.reader, first.sheet, area)
+        sheets = self.reader.workbook.sheets
+        one, two = sorted(
+            sheets.index(self.reader.workbook.sheet(end.sheet)) for end in (first, last)
+        )
+        return Several([Range(self.reader, each.name, area) for each in sheets[one : two + 1]])
 
     def named(self, name: str) -> Operand:
         """What a name stands for, seen from here."""

@@ -9,6 +9,7 @@ from dreieck.core.editing.following import followed, followed_besides, same_shee
 from dreieck.core.editing.rewriting import edits_of, rewritings
 from dreieck.core.exceptions import SheetError
 from dreieck.core.formula import Shape
+from dreieck.core.formula.over_sheets import without_sheet
 from dreieck.core.grid import Area, Cell
 from dreieck.core.sheet.edits import AddSheet, ArrangeSheet, Edit, RemoveSheet
 from dreieck.core.sheet.sheet import Sheet
@@ -66,6 +67,7 @@ class SheetMovement:
 def _followed(workbook: Workbook, sheet: Sheet, name: str | None) -> Iterator[Edit]:
     """The edits of formulas and names that name a sheet, which is called otherwise or gone."""
     movement = SheetMovement(sheet.name, name)
+    order = [each.name for each in workbook.sheets]
     for other in workbook.sheets:
         if other is sheet and name is None:
             continue
@@ -73,6 +75,8 @@ def _followed(workbook: Workbook, sheet: Sheet, name: str | None) -> Iterator[Ed
 
         def change(shape: Shape, before: str = other.name, after: str = called) -> Shape:
             at = shape.home.first if shape.home else Cell(1, 1)
+            if name is None:
+                shape = Shape.of(without_sheet(shape.tree, sheet.name, order))
             return followed(shape, movement, Place(before, at), Place(after, at))
 
         yield from edits_of(rewritings(other, change))

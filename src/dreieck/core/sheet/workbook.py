@@ -7,6 +7,7 @@ from dataclasses import replace
 
 from dreieck.core.exceptions import SheetError
 from dreieck.core.formula import Shape
+from dreieck.core.formula.over_sheets import read_over_sheets
 from dreieck.core.formula.reference import Reference
 from dreieck.core.formula.tree import Node
 from dreieck.core.grid import Cell
@@ -56,6 +57,10 @@ class Workbook:
         """Whether there is a sheet of this name."""
         return any(sheet.name.casefold() == name.casefold() for sheet in self.sheets)
 
+    def called(self, name: str) -> str | None:
+        """A sheet's own spelling of its name; None where there is none of this name."""
+        return self.sheet(name).name if self.has_sheet(name) else None
+
     def content(self, sheet: str, cell: Cell) -> Content | None:
         """What a cell holds."""
         return self.sheet(sheet).content(cell)
@@ -90,12 +95,12 @@ class Workbook:
         entry = read_entry(text, at, self.locale)
         if not isinstance(entry.content, Shape):
             return entry
-        return replace(entry, content=entry.content.changed(self._spelled))
+        shape = Shape.of(read_over_sheets(entry.content.tree, at, self.called))
+        return replace(entry, content=shape.changed(self._spelled))
 
     def _spelled(self, reference: Reference) -> Node:
-        if reference.sheet is None or not self.has_sheet(reference.sheet):
-            return reference
-        return reference.on_sheet(self.sheet(reference.sheet).name)
+        called = self.called(reference.sheet) if reference.sheet else None
+        return reference.on_sheet(called) if called else reference
 
 
 def checked_sheet_name(name: str, taken: Iterator[str]) -> str:

@@ -7,6 +7,7 @@ from collections.abc import Iterator
 from dataclasses import replace
 
 from dreieck.core.formula import Shape, tree
+from dreieck.core.formula.over_sheets import sheets_of
 from dreieck.core.formula.printer import reference_text
 from dreieck.core.formula.reference import (
     CellReference,
@@ -105,12 +106,7 @@ class Spoken:
                 yield words(_OPERATORS.get(node.operator, node.operator))
                 yield from self.bracketed(node.right, _is_apart(node, node.right))
             case tree.Linked():
-                before, between = _LINKS[node.operator]
-                if before:
-                    yield words(before)
-                yield from self.node(node.first)
-                yield words(between)
-                yield from self.node(node.last)
+                yield from self.linked(node)
             case tree.Group():
                 yield words("(")
                 yield from self.node(node.inner)
@@ -141,6 +137,22 @@ class Spoken:
                 yield words("a lost reference")
             case tree.ErrorLiteral():
                 yield words(f"the error {node.code}")
+
+    def linked(self, node: tree.Linked) -> Iterator[Phrase]:
+        """Two references with an operator between; cells of several sheets as on the first one."""
+        sheets = sheets_of(node)
+        before, between = ("", "to") if sheets else _LINKS[node.operator]
+        if before:
+            yield words(before)
+        yield from self.node(node.first)
+        first, last = node.first, node.last
+        if sheets and isinstance(last, CellReference) and last.on_sheet(sheets[0]) == first:
+            self.numbered(last)
+        else:
+            yield words(between)
+            yield from self.node(last)
+        if sheets:
+            yield words(f"on each sheet from {sheets[0]} to {sheets[1]}")
 
     def reference(self, reference: Reference) -> Iterator[Phrase]:
         """A reference by the headings of what it reads."""

@@ -6,7 +6,7 @@ from collections.abc import Callable
 from typing import Protocol
 
 from dreieck.core.exceptions import FormulaError
-from dreieck.core.formula import Shape, parse
+from dreieck.core.formula import Shape, parse, tree
 from dreieck.core.formula.printer import Notation, Piece, pieces, written
 from dreieck.core.formula.reference import Reference
 from dreieck.core.grid import Cell
@@ -30,6 +30,12 @@ class Dialect(Protocol):
         Raises FormulaError where there is no such formula here.
         """
 
+    def understood(self, node: tree.Node, at: Cell) -> tree.Node:
+        """What a formula of the file, as we write it, means here."""
+
+    def prepared(self, node: tree.Node) -> tree.Node:
+        """A formula as it can be laid out in the notation."""
+
 
 class FormulaWriter:
     """Writes shapes in a dialect; each is laid out once."""
@@ -42,7 +48,9 @@ class FormulaWriter:
         """The formula in a cell, without ``=`` or a prefix."""
         laid_out = self._laid_out.get(shape)
         if laid_out is None:
-            laid_out = self._laid_out[shape] = pieces(shape.tree, self._dialect.notation)
+            laid_out = self._laid_out[shape] = pieces(
+                self._dialect.prepared(shape.tree), self._dialect.notation
+            )
         return written(laid_out, at, self._dialect.reference)[1:]
 
 
@@ -86,4 +94,5 @@ def left_out(problem: str) -> tuple[str, str]:
 
 def read_formula(dialect: Dialect, text: str, at: Cell) -> Shape:
     """The shape of a formula of a file that stands in a cell. Raises FormulaError."""
-    return Shape.of(parse("=" + dialect.ours(text, at), at).tree)
+    node = parse("=" + dialect.ours(text, at), at).tree
+    return Shape.of(dialect.understood(node, at))

@@ -3,6 +3,7 @@
 from __future__ import annotations
 
 import re
+from collections.abc import Sequence
 
 from dreieck.core.exceptions import FormulaError
 from dreieck.core.formula import tree
@@ -66,6 +67,14 @@ class OpenFormulaDialect:
         first, _, last = reference.text(at).partition(":")
         return f"[{sheet}.{first}:.{last}]"
 
+    def understood(self, node: tree.Node, at: Cell) -> tree.Node:
+        """What a formula of the file, as we write it, means here: the same."""
+        return node
+
+    def prepared(self, node: tree.Node) -> tree.Node:
+        """A formula as it can be laid out in the notation: as it is."""
+        return node
+
     def ours(self, text: str, at: Cell) -> str:
         """A formula of the file as we write it."""
         found: list[str] = []
@@ -106,11 +115,23 @@ class OpenFormulaDialect:
             if corner["sheet"]:
                 named = _unquoted(corner["sheet"])
                 if number and named != sheet:
-                    raise FormulaError("A range lies on one sheet.", 0)
+                    return self._over_sheets(corners, (sheet, named))
                 sheet = named
             said.append((corner["column"] or "") + (corner["row"] or ""))
         body = within_rows(":".join(said))
         return body if sheet is None else f"{sheet_text(self._sheet_named(sheet))}!{body}"
+
+    def _over_sheets(
+        self, corners: Sequence[re.Match[str] | None], sheets: tuple[str | None, str]
+    ) -> str:
+        """A range over sheets. Raises FormulaError where its first end names none."""
+        ends = []
+        for corner, sheet in zip(corners, sheets, strict=True):
+            if sheet is None or corner is None or not (corner["column"] and corner["row"]):
+                raise FormulaError("A range over sheets names both of them, and two cells.", 0)
+            at = f"{corner['column']}{corner['row']}"
+            ends.append(f"{sheet_text(self._sheet_named(sheet))}!{at}")
+        return ":".join(ends)
 
 
 _RANGE = re.compile(r"(\$?[A-Za-z]{1,3})\$?([0-9]+):(\$?[A-Za-z]{1,3})(\$?)([0-9]+)")

@@ -3,11 +3,12 @@
 from __future__ import annotations
 
 import re
-from collections.abc import Iterable
+from collections.abc import Callable, Iterable
 from dataclasses import dataclass
 
 from dreieck.core.exceptions import FormulaError
 from dreieck.core.formula import tree
+from dreieck.core.formula.over_sheets import read_over_sheets, written_over_sheets
 from dreieck.core.formula.printer import Notation, area_text, reference_text, sheet_text
 from dreieck.core.formula.reference import Reference
 from dreieck.core.grid import Area, Cell
@@ -86,15 +87,28 @@ class OpenXmlDialect:
     notation = Notation(",", ",", ";", _link, _function, lambda value: str(value).upper(), "#REF!")
 
     def __init__(
-        self, sheet_named: SheetNamed = str, tables: Iterable[Table] = (), home: str = ""
+        self,
+        sheet_named: SheetNamed = str,
+        tables: Iterable[Table] = (),
+        home: str = "",
+        called: Callable[[str], str | None] = lambda name: None,
     ) -> None:
         self._sheet_named = sheet_named
+        self._called = called
         self._tables = {table.name.casefold(): table for table in tables}
         self._home = home
 
     def reference(self, reference: Reference, at: Cell) -> str:
         """A reference as it stands in a file."""
         return reference_text(reference, at)
+
+    def understood(self, node: tree.Node, at: Cell) -> tree.Node:
+        """What a formula of the file, as we write it, means here: over sheets, ``Jan:Mar!A1``."""
+        return read_over_sheets(node, at, self._called)
+
+    def prepared(self, node: tree.Node) -> tree.Node:
+        """A formula as it can be laid out in the notation: over sheets, ``'Jan:Mar'!A1``."""
+        return written_over_sheets(node)
 
     def ours(self, text: str, at: Cell) -> str:
         """A formula of the file as we write it."""
@@ -133,7 +147,7 @@ class OpenXmlDialect:
                 name = piece[:-1]
                 if name.startswith("'"):
                     name = name[1:-1].replace("''", "'")
-                return f"{sheet_text(self._sheet_named(name))}!"
+                return f"{sheet_text(':'.join(map(self._sheet_named, name.split(':'))))}!"
             case "columns":
                 return self._of_table(match["table"], match["columns"][1:-1], at)
             case "range":

@@ -165,7 +165,8 @@ class _Reading(ExcelReader):  # type: ignore[misc]
             self.tables.append(made)
 
     def _dialect(self, home: str) -> OpenXmlDialect:
-        return OpenXmlDialect(self._sheet_named, self.tables, home)
+        called = self.builder.workbook.called
+        return OpenXmlDialect(self._sheet_named, self.tables, home, called)
 
     def _sheet_named(self, name: str) -> str:
         return self.builder.renamed.get(name.casefold(), name)

@@ -26,6 +26,8 @@ _MOST_TOLD = 60
 """The mends of so many are tried for what comes of them."""
 _MOST_FOLLOWED = 20
 """Of so many findings it is asked whether their mends lead on to others."""
+_WEIGHED = ("input-slid", "all-same", "heading-unread")
+"""Rules whose mends are the best of all locks: what they lead to was weighed before."""
 _ORDER = {"broken": 0, "doubt": 1, "note": 2}
 
 Look = Callable[[Finding], Iterable[Finding]]
@@ -58,7 +60,7 @@ def reviewed(calculation: Calculation, found: list[Finding], again: Again) -> li
 
 def _followed_up(calculation: Calculation, finding: Finding, again: Again) -> Finding:
     """A finding whose mend leaves another doubt about the same reference: one mend does both."""
-    if finding.state == "note" or not finding.mends:
+    if finding.state == "note" or not finding.mends or finding.rule in _WEIGHED:
         return finding
     mend = finding.mends[0]
     after = tried(calculation, mend)
