@@ -93,7 +93,7 @@ def test_a_running_total_to_a_worked_out_end_is_filled_and_answers_to_changes():
 @pytest.mark.parametrize(
     ("formula", "code"),
     [
-        ("=SUM(B4:Season!B5)", "#VALUE!"),
+        ("=COUNTIF(B4:Season!B5,1)", "#VALUE!"),
         ("=SUM(B4:INDEX(B4:B9,99))", "#REF!"),
         ("=SUM(B4:nobody)", "#NAME?"),
         ("=SUM(C4:INDEX(A1:C9,4,3))", "#LOOP!"),
