@@ -122,9 +122,17 @@ def test_a_workbook_says_how_numbers_are_written_and_reads_them_so(client, page,
     assert texts[8, 1] == "1.3.2026" and texts[8, 2].startswith("1,414")
     copied = client.get("/workbooks/1/sheets/2/text", params={"area": "A5:C5"}).text
     assert copied == "Flour\t0,15\t63,0\n"
+    page.enter("H3", "=ROUND(2,5*B6;1)").select("H3")
+    assert page.scene["text"] == "=ROUND(2,5*B6;1)" and "2,5 ×" in page.text
+    page.enter("H4", "=SUM(1,5)").select("H4")
+    assert page.scene["text"] == "=SUM(1,5)"
+    page.enter("H5", "=SUM(1,5)")
+    assert "a number with decimals: arguments are parted by semicolons" in page.notice
+    page.enter("C7", "=ROUND($B7*C4;1)").select("C7")
+    assert "=$B7*C$4" in page.text
     page.act("write-as", locale="nowhere")
     tells(page.notice)
     page.select("A1").act("write-as", locale="")
-    for _ in range(5):
+    for _ in range(9):
         page.act("undo")
     assert page.select("B5").scene["text"] == "0.12"

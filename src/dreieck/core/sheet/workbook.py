@@ -11,7 +11,7 @@ from dreieck.core.formula.over_sheets import read_over_sheets
 from dreieck.core.formula.reference import Reference
 from dreieck.core.formula.tree import Node
 from dreieck.core.grid import Cell
-from dreieck.core.sheet.content import Content, Entry, read_entry
+from dreieck.core.sheet.content import Content, Entry, read_entry, typed_text
 from dreieck.core.sheet.feed import Feed
 from dreieck.core.sheet.names import Named
 from dreieck.core.sheet.sheet import Sheet
@@ -56,6 +56,10 @@ class Workbook:
     def has_sheet(self, name: str) -> bool:
         """Whether there is a sheet of this name."""
         return any(sheet.name.casefold() == name.casefold() for sheet in self.sheets)
+
+    def typed(self, content: Content | None, at: Cell) -> str:
+        """The text that gives a content if it is typed into a cell of this workbook."""
+        return typed_text(content, at, locale=self.locale)
 
     def called(self, name: str) -> str | None:
         """A sheet's own spelling of its name; None where there is none of this name."""

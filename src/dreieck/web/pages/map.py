@@ -102,7 +102,11 @@ def map_page(request: Request, opened: OpenWorkbook, sheet: Sheet, **told: Any) 
     used = sheet.used() or Area(1, 1, 1, 1)
     scale = _Scale(used)
     looks = _looks(sheet)
-    every = [shown(f) for each in findings_on(opened, sheet) for f in each.findings]
+    every = [
+        shown(f, opened.workbook.locale)
+        for each in findings_on(opened, sheet)
+        for f in each.findings
+    ]
     broken = [each for each in every if each.rule in ("shape-break", "typed-over")]
     return page(
         request, "map.html", opened=opened, sheet=sheet, used=used,
@@ -166,7 +170,7 @@ def _tones(opened: OpenWorkbook, sheet: Sheet, looks: dict[Shape, str]) -> list[
     tones = [
         Tone(
             looks[shape],
-            shape.text(where[0].first),
+            opened.workbook.typed(shape, where[0].first),
             by_position(opened.workbook, shape, where[0].first),
             sum(area.size for area in where),
             ", ".join(area.text for area in where[:3]) + (" …" if len(where) > 3 else ""),

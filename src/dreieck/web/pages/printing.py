@@ -15,7 +15,7 @@ from dreieck.core.calculate.ruled import tones
 from dreieck.core.exceptions import DreieckError
 from dreieck.core.formula import Shape
 from dreieck.core.grid import MAX_COLUMN, Area, Cell, column_letters
-from dreieck.core.sheet.content import Unreadable, typed_text
+from dreieck.core.sheet.content import Unreadable
 from dreieck.core.sheet.layout import LineLooks
 from dreieck.core.sheet.sheet import Sheet
 from dreieck.core.values import Error, Value
@@ -176,7 +176,8 @@ def _row(
         kinds = [_kind(value), own.role, *dressed_as(own.style)]
         kinds += [f"rule-{tone}"] if tone else []
         classes = " ".join(each for each in kinds if each != "plain")
-        found.append(Printed(text, typed_text(content, cell) if is_formula else "", classes, span))
+        formula = opened.workbook.typed(content, cell) if is_formula else ""
+        found.append(Printed(text, formula, classes, span))
     return found
 
 

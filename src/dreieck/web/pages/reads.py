@@ -130,7 +130,7 @@ def _box(opened: OpenWorkbook, number: int, knot: Knot, x: float, y: float) -> B
     sheet, around = opened.workbook.sheet(knot.sheet), knot.area
     called = heading_of(sheet, around) or ""
     if knot.shape:
-        shows = knot.shape.text(knot.start)
+        shows = opened.workbook.typed(knot.shape, knot.start)
     elif around.size == 1:
         shows = text_at(opened.calculation, sheet, around.first, _ROOM)
     else:

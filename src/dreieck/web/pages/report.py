@@ -17,7 +17,6 @@ from dreieck.core.checking.findings import Finding
 from dreieck.core.formula.reference import Locks, Reference
 from dreieck.core.formula.shift import shifts_by_letter
 from dreieck.core.grid import Cell
-from dreieck.core.sheet.content import typed_text
 from dreieck.core.sheet.edits import Edit, SetCells
 from dreieck.core.sheet.sheet import Run, Sheet
 from dreieck.core.values import Place
@@ -86,7 +85,8 @@ def _page(request: Request, opened: OpenWorkbook, sheet_id: int, asked: Asked) -
         left=block.size - len(listed), phrases=_reading(opened, sheet, block),
         references=_references(block), names=names_of(opened, block),
         counts=states.counted(block.parts), tiles=_tiles(block, states),
-        found=[shown(each) for each in findings], mended=_mended(opened, sheet, block),
+        found=[shown(each, opened.workbook.locale) for each in findings],
+        mended=_mended(opened, sheet, block),
         picture=_picture(opened, sheet, block, findings),
         today=datetime.now(UTC).date().isoformat(), hurried=current().hurried,
     )  # fmt: skip
@@ -174,21 +174,21 @@ def _mended(opened: OpenWorkbook, sheet: Sheet, block: Block) -> list[Mended]:
             run = next((run for run in forward.runs if run.area.common(block.area)), None)
             if not isinstance(run, Run):
                 continue
-            before = _before(change.backward, sheet, run)
+            before = _before(opened, change.backward, sheet, run)
             at = Cell(run.column, run.top)
-            after = typed_text(run.content, at)
+            after = opened.workbook.typed(run.content, at)
             says = change.label.removeprefix("mend: ")
             found.append(Mended(change.at[:10], says, before, after))
             break
     return found
 
 
-def _before(backward: list[Edit], sheet: Sheet, run: Run) -> str:
+def _before(opened: OpenWorkbook, backward: list[Edit], sheet: Sheet, run: Run) -> str:
     """What stood in the first cell of a run."""
     at = Cell(run.column, run.top)
     for edit in backward:
         if isinstance(edit, SetCells) and edit.sheet_id == sheet.id:
             for each in edit.runs:
                 if isinstance(each, Run) and each.area.holds(at):
-                    return typed_text(each.content, at)
+                    return opened.workbook.typed(each.content, at)
     return ""

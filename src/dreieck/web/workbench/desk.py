@@ -138,7 +138,9 @@ def _phrases(situation: Situation, place: Place) -> list[Phrase]:
 def _name_card(situation: Situation, named: Named) -> NameCard:
     """A name as it is seen from the landing in question."""
     stays = named.kind != "formula by position"
-    says = stands_for(named) if stays else named.shape.text(situation.here)[1:]
+    says = (
+        stands_for(named) if stays else situation.workbook.typed(named.shape, situation.here)[1:]
+    )
     if named.place and named.place[1].size == 1:
         sheet, area = named.place
         holds = situation.shown_value(area.first, sheet)

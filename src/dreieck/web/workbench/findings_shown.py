@@ -3,15 +3,17 @@
 from __future__ import annotations
 
 from collections.abc import Sequence
-from dataclasses import dataclass
+from dataclasses import dataclass, replace
 
 from dreieck.core.calculate import Calculation
 from dreieck.core.checking.findings import Finding, Mend
 from dreieck.core.checking.findings.broken import errors_shown
 from dreieck.core.formula.shift import tag
+from dreieck.core.formula.spelling import spelled
 from dreieck.core.grid import Area, Cell
 from dreieck.core.grid.areas import covered
 from dreieck.core.practice.faults import cause_of
+from dreieck.core.values.locales import NEUTRAL, takes_comma
 from dreieck.web.colours import colour_of
 from dreieck.web.workbench.finding_cache import findings_on
 from dreieck.web.workbench.situation import Situation
@@ -46,17 +48,19 @@ class Found:
 
 def found(situation: Situation) -> list[Found]:
     """The findings about what the hands are at, the worst first."""
-    return [shown(finding) for finding in (*situation.findings, *situation.pattern)]
+    locale = situation.workbook.locale
+    return [shown(finding, locale) for finding in (*situation.findings, *situation.pattern)]
 
 
 def elsewhere(situation: Situation) -> list[Found]:
     """The findings of the whole sheet, for when no block is in question."""
     checked = findings_on(situation.opened, situation.sheet)
-    return [shown(finding) for each in checked for finding in each.findings]
+    locale = situation.workbook.locale
+    return [shown(finding, locale) for each in checked for finding in each.findings]
 
 
-def shown(finding: Finding) -> Found:
-    """A finding as the panel shows it."""
+def shown(finding: Finding, locale: str = NEUTRAL) -> Found:
+    """A finding as the panel shows it, its formulas as they are typed in a locale."""
     reference = -1 if finding.reference is None else finding.reference
     return Found(
         finding.rule,
@@ -70,9 +74,19 @@ def shown(finding: Finding) -> Found:
         reference,
         "" if finding.reference is None else tag(finding.reference),
         colour_of(reference),
-        finding.mends,
+        tuple(_typed(mend, locale) for mend in finding.mends),
         cause_of(finding.rule) is not None,
     )
+
+
+def _typed(mend: Mend, locale: str) -> Mend:
+    """A mend with its formulas as they are typed."""
+    if not takes_comma(locale):
+        return mend
+    before, after = (
+        spelled(each) if each.startswith("=") else each for each in (mend.before, mend.after)
+    )
+    return replace(mend, before=before, after=after)
 
 
 @dataclass(frozen=True)

@@ -27,4 +27,4 @@ def working_shown(situation: Situation) -> WorkingShown | None:
     place = Place(situation.home.name, situation.here)
     here = shape.landed(situation.here)
     found = working(situation.calculation, place, here)
-    return WorkingShown(found, found.text(place, here.text(situation.here)))
+    return WorkingShown(found, found.text(place, situation.workbook.typed(here, situation.here)))

@@ -14,7 +14,7 @@ from dreieck.core.exceptions import DreieckError
 from dreieck.core.grid import Area
 from dreieck.core.sheet.edits import SetLocale, SetLooks
 from dreieck.core.values.formats import format_named
-from dreieck.core.values.locales import MAX_IDENTIFIER, identifier
+from dreieck.core.values.locales import MAX_IDENTIFIER, identifier, takes_comma
 from dreieck.core.values.look import Look, shown_text
 from dreieck.core.values.style import Line, Style
 from dreieck.core.words.counting import addresses
@@ -84,7 +84,11 @@ def write_as(context: Context, wish: Locale) -> str:
         return ""
     context.change("how numbers and dates are written", SetLocale(locale))
     shown = shown_text(1234.5, Look("grouped", 2), locale=locale)
-    return f"Numbers are written and typed like {shown} now; formulas stay as they are."
+    if takes_comma(locale):
+        written = "in formulas, too, whose arguments are parted by semicolons"
+    else:
+        written = "in formulas with a point"
+    return f"Numbers are written and typed like {shown} now, {written}."
 
 
 @action()
