@@ -127,12 +127,14 @@ def test_a_formula_by_position_is_said_in_words():
     [
         (
             "=VLOOKUP(A5,Prices!A1:C9,2,FALSE)",
-            "the Price of the cell 1 up and 1 left, from the list cells that move along on Prices",
+            "the Price of the cell 1 up and 1 left, from the list all from the column to the left"
+            " to the column to the right, from the row 5 up to the row 3 down on Prices",
         ),
         (
             "=VLOOKUP($A$5,Prices!$A$1:$C$9,2,FALSE)",
             "the Price of always A5, from the list always A1:C9 on Prices",
         ),
+        ("=SUM(B2:B5)", "the sum of this column, from the row 4 up to the row above"),
         ("=SUM(B$2:B5)", "the sum of this column, always from row 2 to the row above"),
     ],
 )

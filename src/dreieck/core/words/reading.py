@@ -325,9 +325,15 @@ def _by_position(reference: Reference, at: Cell) -> str:
     if all(part.locked for part in parts):
         text = reference_text(replace(reference, sheet=None), at).replace("$", "")
         return f"always {text}"
-    if not any(part.locked for part in parts) and reference.columns and reference.rows:
-        return "cells that move along"
-    return where(reference, at)
+    said = (
+        f"from {_axis(axis, span.ordered(at.on(axis))[0])} to"
+        f" {_axis(axis, span.ordered(at.on(axis))[1])}"
+        if span and not span.one.locked and not span.two.locked and span.one != span.two
+        else _span(axis, span, at.on(axis))
+        for axis, span in (("column", reference.columns), ("row", reference.rows))
+    )
+    told = ", ".join(each for each in said if each)
+    return f"all {told}" if told.startswith("from") else told
 
 
 def _cell_where(reference: CellReference) -> str:
