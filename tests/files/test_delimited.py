@@ -67,6 +67,16 @@ def test_numbers_dates_codes_and_texts():
     ]
 
 
+def test_telephones_stay_texts_and_two_digits_of_a_year_are_told():
+    text = "030 123 456;01.02.99;1.3.26;0,123;1 234\n"
+    arrived = read(text.encode(), "x.csv", settings=Settings(";", decimal=",", order="dmy"))
+    assert cells(arrived)[0] == ["030 123 456", 36192.0, 46082.0, 0.123, 1234.0]
+    assert [each.says for each in arrived.left_out] == [
+        "1 code with a 0 in front (x!A1): kept as text",
+        "2 dates with two digits of a year (x!B1, x!C1): they mean 1950 to 2049",
+    ]
+
+
 def test_formulas_are_taken_only_if_somebody_says_so():
     arrived = read(b"1,2\n=A1+B1,3\n", "x.csv", settings=Settings(formulas=True))
     assert typed_text(cells(arrived)[1][0], Cell(1, 2)) == "=A1+B1"

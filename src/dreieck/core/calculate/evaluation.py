@@ -29,6 +29,7 @@ from dreieck.core.ranges.operands import (
     CellValues,
     Range,
     Several,
+    Table,
     parts,
     read_address,
     shared,
@@ -359,4 +360,6 @@ def called(function: Function, arguments: Callable[[], Sequence[Any]]) -> Operan
     if isinstance(result, float | int) and not isinstance(result, bool):
         # Numbers of other kinds, as those of whole products or arrays are, count as ours.
         return from_number(float(result))
+    if not isinstance(result, str | bool | Error | Table | Several | None):
+        raise TypeError(f"{function.name} gave what is no value: {type(result).__name__}")
     return result

@@ -21,7 +21,7 @@ from dreieck.core.formula.reference import (
 from dreieck.core.formula.shift import tag
 from dreieck.core.functions import Function, Speech, find, speech_of
 from dreieck.core.functions.subtotals import told_kind
-from dreieck.core.grid import AXES, Area, Cell, column_letters
+from dreieck.core.grid import AXES, Area, Axis, Cell, column_letters
 from dreieck.core.sheet.sheet import Sheet
 from dreieck.core.sheet.workbook import Workbook
 from dreieck.core.values import Place, number_text
@@ -325,15 +325,19 @@ def _by_position(reference: Reference, at: Cell) -> str:
     if all(part.locked for part in parts):
         text = reference_text(replace(reference, sheet=None), at).replace("$", "")
         return f"always {text}"
-    said = (
-        f"from {_axis(axis, span.ordered(at.on(axis))[0])} to"
-        f" {_axis(axis, span.ordered(at.on(axis))[1])}"
-        if span and not span.one.locked and not span.two.locked and span.one != span.two
-        else _span(axis, span, at.on(axis))
-        for axis, span in (("column", reference.columns), ("row", reference.rows))
-    )
+    said = [
+        _span_by_position(axis, span, at.on(axis))
+        for axis, span in zip(AXES, (reference.columns, reference.rows), strict=True)
+    ]
     told = ", ".join(each for each in said if each)
     return f"all {told}" if told.startswith("from") else told
+
+
+def _span_by_position(axis: Axis, span: Span | None, base: int) -> str:
+    if span is None or span.one.locked or span.two.locked or span.one == span.two:
+        return _span(axis, span, base)
+    first, last = span.ordered(base)
+    return f"from {_axis(axis, first)} to {_axis(axis, last)}"
 
 
 def _cell_where(reference: CellReference) -> str:

@@ -12,6 +12,7 @@ from dreieck.core.grid import Cell
 from dreieck.core.sheet.content import Content, read_entry
 from dreieck.core.values.formats import TYPED_TEXT, read_numeral
 from dreieck.core.values.look import PLAIN, Look
+from dreieck.core.values.numerals import full_year
 from dreieck.files.delimited.guessing import Settings
 
 _DAY = re.compile(
@@ -20,7 +21,8 @@ _DAY = re.compile(
 _SIGNS = {"−": "-", "\u00a0": " ", "\u202f": " ", "’": "'"}
 _FORMULA = ("=", "+", "-", "@", "\t", "\r")
 _MAX_KNOWN = 50_000
-_CODE = re.compile(r"[-+]?0\d+")
+_CODE = re.compile(r"[-+]?0\d+|0\d{0,2}(?:[ '\u00a0\u202f’]\d{3})+")
+"""Digits that nobody writes in front of a number, such as those of telephones."""
 
 
 class Said(NamedTuple):
@@ -108,7 +110,9 @@ class Meanings:
         numeral = read_numeral(text)
         if numeral is None or numeral.form not in ("date", "time", "datetime"):
             return None
-        return Said(numeral.value, Look(numeral.form))
+        has_short_year = match and max(len(match[1]), len(match[4])) < len("2026")
+        note = "date with two digits of a year" if has_short_year else ""
+        return Said(numeral.value, Look(numeral.form), note)
 
     def _iso(self, one: str, two: str, three: str) -> str | None:
         """A date of three numbers, as in ISO 8601."""
@@ -121,8 +125,6 @@ class Meanings:
         if len(year) not in (2, 4) or len(day) > 2 or len(month) > 2:
             return None
         try:
-            return date(
-                int(year) + (2000 if len(year) == 2 else 0), int(month), int(day)
-            ).isoformat()
+            return date(full_year(year), int(month), int(day)).isoformat()
         except ValueError:
             return None

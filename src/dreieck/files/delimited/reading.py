@@ -166,6 +166,7 @@ class _Table:
 
 _NOTES = {
     "code with a 0 in front": "kept as text",
+    "date with two digits of a year": "they mean 1950 to 2049",
     "text with the sign of a formula in front": "kept as text, so nothing of it is worked out",
     "formula": "taken as such, as you wished",
 }
