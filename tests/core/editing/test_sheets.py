@@ -4,9 +4,10 @@ import pytest
 from tables import apply, values, workbook
 
 from dreieck.core.editing import sheets
+from dreieck.core.editing.inserting import deleted, inserted
 from dreieck.core.editing.losing import losing_sheet
 from dreieck.core.exceptions import SheetError
-from dreieck.core.grid import EVERYWHERE, Cell
+from dreieck.core.grid import EVERYWHERE, Cell, Lines
 from dreieck.core.sheet.layout import Layout
 from dreieck.core.values.look import Look
 
@@ -109,6 +110,14 @@ def test_a_range_over_sheets_follows_renames_moves_rows_and_ends_that_go():
     )  # fmt: skip
     undo = apply(book, sheets.renamed(book, book.sheet("Jan"), "Winter"))
     assert texts(book)["Sums!A1"] == "=SUM(Winter!A1:Mar!A1)"
+    apply(book, undo)
+    for sheet, row, total in (("Jan", 1, 6.0), ("Sums", 2, 7.0), ("Feb", 1, 5.0)):
+        undo = apply(book, inserted(book, book.sheet(sheet), Lines("row", 1, 1)))
+        assert texts(book)[f"Sums!A{row}"] == "=SUM(Jan!A1:Mar!A1)"
+        assert values(book, f"A{row}", "Sums") == [total]
+        apply(book, undo)
+    undo = apply(book, deleted(book, book.sheet("Jan"), Lines("row", 1, 1)))
+    assert texts(book)["Sums!A1"] == "=SUM(Jan!A1:Mar!A1)"
     apply(book, undo)
     undo = apply(book, sheets.deleted(book, book.sheet("Mar")))
     assert texts(book) == {"Sums!A1": "=SUM(Jan!A1:Feb!A1)", "Sums!A2": "=SUM(Jan!A1:Feb!B2)"}

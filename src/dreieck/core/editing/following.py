@@ -13,9 +13,10 @@ from typing import Protocol
 
 from dreieck.core.editing.stating import restated
 from dreieck.core.formula import Shape
+from dreieck.core.formula.over_sheets import with_references
 from dreieck.core.formula.reference import Reference
 from dreieck.core.formula.tree import Lost, Node, walk
-from dreieck.core.grid import AXES, LAST, Area, Cell
+from dreieck.core.grid import AXES, EVERYWHERE, LAST, Area, Cell
 from dreieck.core.sheet.chart import Chart, Source, chart_numbered, free_number
 from dreieck.core.sheet.edits import Edit, SetCharts, SetName, SetRules, SetStated
 from dreieck.core.sheet.layout import Rule
@@ -40,7 +41,27 @@ def same_sheet(one: str, other: str) -> bool:
 
 def followed(shape: Shape, movement: Movement, before: Place, after: Place) -> Shape:
     """What a formula becomes that stood at one place and stands at another after a movement."""
-    return shape.changed(lambda each: followed_reference(each, movement, before, after))
+    changed = with_references(
+        shape.tree,
+        lambda each: followed_reference(each, movement, before, after),
+        lambda each: _followed_end(each, movement, before, after),
+    )
+    return Shape.of(changed)
+
+
+def _followed_end(reference: Reference, movement: Movement, before: Place, after: Place) -> Node:
+    """The end of a range over sheets: it follows its sheet, and reads the same cells there.
+
+    What moves on one of the sheets stays where it is on the others.
+    """
+    area = reference.area(before.cell)
+    if area is None:
+        return reference
+    there = movement.where(reference.sheet or before.sheet, EVERYWHERE)
+    changed = reference
+    if before.cell != after.cell:
+        changed = reference.reading(area, before.cell, after.cell)
+    return changed.on_sheet(there[0]) if there else changed
 
 
 def followed_reference(

@@ -82,6 +82,19 @@ def written_over_sheets(node: tree.Node) -> tree.Node:
     return first.on_sheet(both) if isinstance(first, CellReference | RangeReference) else node
 
 
+def with_references(
+    node: tree.Node,
+    change: Callable[[Reference], tree.Node],
+    change_end: Callable[[Reference], tree.Node],
+) -> tree.Node:
+    """The tree with every reference changed; those at the ends of ranges over sheets otherwise."""
+    if isinstance(node, CellReference | RangeReference):
+        return change(node)
+    if sheets_of(node):
+        return tree.with_children(node, change_end)  # type: ignore[arg-type]  # references
+    return tree.with_children(node, lambda each: with_references(each, change, change_end))
+
+
 def without_sheet(node: tree.Node, gone: str, order: Sequence[str]) -> tree.Node:
     """A tree in which ranges over sheets that end with one that goes end with its neighbour."""
     sheets = sheets_of(node)
