@@ -81,6 +81,8 @@ def months_later(numbers: Numbers, months: Numbers, *, last_day: bool) -> Floats
 def later_in_calendar(months: Floats, days: Numbers) -> Floats:
     """The dates so many days after the first of a month, which is counted from year 0."""
     known = (months >= 12) & (months < 12 * 10_000)
+    # A whole number can have more digits than those of an array.
+    days = np.asarray(days, np.float64)
     found = _first_days(np.where(known, months, 12).astype(np.int64)) + days
     return np.where(known & (found >= _FIRST) & (found <= _LAST), found, np.nan)
 
