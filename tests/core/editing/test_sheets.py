@@ -9,6 +9,7 @@ from dreieck.core.editing.losing import losing_sheet
 from dreieck.core.exceptions import SheetError
 from dreieck.core.grid import EVERYWHERE, Cell, Lines
 from dreieck.core.sheet.layout import Layout
+from dreieck.core.sheet.names import named
 from dreieck.core.values.look import Look
 
 A1 = Cell(1, 1)
@@ -108,12 +109,14 @@ def test_a_range_over_sheets_follows_renames_moves_rows_and_ends_that_go():
         Sums={"A1": "=SUM(Jan:Mar!A1)", "A2": "=SUM('Jan:Mar'!A1:B2)"}, Jan={"A1": "1"},
         Feb={"A1": "2"}, Mar={"A1": "4"}, Apr={"A1": "8"},
     )  # fmt: skip
+    book.names["months"] = named("months", "SUM(Jan!$A$1:Mar!$A$1)")
     undo = apply(book, sheets.renamed(book, book.sheet("Jan"), "Winter"))
     assert texts(book)["Sums!A1"] == "=SUM(Winter!A1:Mar!A1)"
     apply(book, undo)
     for sheet, row, total in (("Jan", 1, 6.0), ("Sums", 2, 7.0), ("Feb", 1, 5.0)):
         undo = apply(book, inserted(book, book.sheet(sheet), Lines("row", 1, 1)))
         assert texts(book)[f"Sums!A{row}"] == "=SUM(Jan!A1:Mar!A1)"
+        assert book.names["months"].shape_text == "SUM(Jan!$A$1:Mar!$A$1)"
         assert values(book, f"A{row}", "Sums") == [total]
         apply(book, undo)
     undo = apply(book, deleted(book, book.sheet("Jan"), Lines("row", 1, 1)))

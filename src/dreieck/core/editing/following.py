@@ -91,7 +91,13 @@ def followed_names(workbook: Workbook, movement: Movement) -> Iterator[SetName]:
     any place, and does not follow.
     """
     for each in workbook.names.values():
-        shape = each.shape.changed(partial(_followed_in_name, movement, each.base))
+        base = Place("", each.base)
+        changed = with_references(
+            each.shape.tree,
+            partial(_followed_in_name, movement, each.base),
+            partial(_followed_end, movement=movement, before=base, after=base),
+        )
+        shape = Shape.of(changed)
         if shape is not each.shape:
             yield SetName(each.key, Named(each.name, shape))
 
