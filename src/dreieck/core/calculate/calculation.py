@@ -9,15 +9,15 @@ import numpy as np
 
 from dreieck.core.analysis.reads import read_names, read_references, reads_anywhere
 from dreieck.core.budget import AT_ONCE, current, spend
+from dreieck.core.calculate.blocks import patches
 from dreieck.core.calculate.order import Order, UnsettledError
 from dreieck.core.calculate.read_map import ReadMap, touched_areas
 from dreieck.core.calculate.results import Results
 from dreieck.core.calculate.tasks import Task, Tasks
 from dreieck.core.formula import Shape
 from dreieck.core.formula.reference import Reference
-from dreieck.core.functions.subtotals import seeing_hidden
-from dreieck.core.grid import EVERYWHERE, Area, Cell
-from dreieck.core.grid.areas import joined
+from dreieck.core.functions.subtotals import sees_hidden
+from dreieck.core.grid import Area, Cell
 from dreieck.core.ranges.index import MAX_INDEXES, Index
 from dreieck.core.ranges.totals import Total, Totals
 from dreieck.core.sheet.cells import Cells, Kind
@@ -85,8 +85,11 @@ class Calculation:
 
     def seeing_hidden(self) -> list[tuple[Sheet, Sequence[Area]]]:
         """Where there are formulas whose values may change with what is hidden, by sheet."""
-        found = ((sheet, seeing_hidden(sheet, EVERYWHERE)) for sheet in self.workbook.sheets)
-        return [(sheet, joined(map(Area.of, cells))) for sheet, cells in found if cells]
+        found = (
+            (sheet, [patch.area for patch in patches(sheet) if sees_hidden(patch.shape)])
+            for sheet in self.workbook.sheets
+        )
+        return [(sheet, areas) for sheet, areas in found if areas]
 
     def forget(self) -> None:
         """Drop all values: sheets or names have changed."""

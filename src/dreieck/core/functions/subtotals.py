@@ -79,19 +79,20 @@ def _counted(table: Table, *, seen_only: bool) -> Iterator[Value]:
     if not isinstance(table, Range):
         raise Failure(VALUE, "Subtotals are of cells, not of values.")
     sheet = table.reader.workbook.sheet(table.sheet)
-    left_out, rows = seeing_hidden(sheet, table.area), sheet.layout.rows
+    left_out, rows = _subtotals(sheet, table.area), sheet.layout.rows
     for cell, value in table.reader.filled_values(table.sheet, table.area):
         if cell not in left_out and not (seen_only and rows.at(cell.row).hidden):
             yield value
 
 
-def seeing_hidden(sheet: Sheet, area: Area) -> set[Cell]:
-    """The cells of an area with formulas that may leave out hidden rows: all subtotals."""
+def _subtotals(sheet: Sheet, area: Area) -> set[Cell]:
+    """The cells of an area that use subtotals."""
     pools = (sheet.columns[number].pool.objects for number in sheet.columns_in(area))
-    if not any(_sees_hidden(each) for objects in pools for each in objects):
+    if not any(sees_hidden(each) for objects in pools for each in objects):
         return set()
-    return {cell for cell, shape in sheet.formulas(area) if _sees_hidden(shape)}
+    return {cell for cell, shape in sheet.formulas(area) if sees_hidden(shape)}
 
 
-def _sees_hidden(content: object) -> bool:
+def sees_hidden(content: object) -> bool:
+    """Whether what a cell holds is a formula whose value may depend on what is hidden."""
     return isinstance(content, Shape) and calls(content.tree, Trait.SEES_HIDDEN)

@@ -106,12 +106,17 @@ class Range:
             return 0, 0
         return common.right - self.area.left + 1, common.bottom - self.area.top + 1
 
-    def ended(self) -> Range:
-        """The same range, where whole columns and whole rows end with what is filled."""
+    def ended(self, rows: int | None = None) -> Range:
+        """The same range, where whole columns and whole rows end with what is filled.
+
+        With ``rows`` whole columns have so many of them.
+        """
+        if self.height < MAX_ROW and self.width < MAX_COLUMN:
+            return self
         width, height = self.filled_size()
         left, top, right, bottom = self.area
         if self.height == MAX_ROW:
-            bottom = top + max(height, 1) - 1
+            bottom = top + (rows or max(height, 1)) - 1
         if self.width == MAX_COLUMN:
             right = left + max(width, 1) - 1
         return Range(self.reader, self.sheet, Area(left, top, right, bottom))

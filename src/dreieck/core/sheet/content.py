@@ -81,7 +81,7 @@ def read_entry(text: str, at: Cell, locale: str = NEUTRAL) -> Entry:
     if entry := _amount(text, at, locale):
         return entry
     plain = neutral(text, locale) if locale else None
-    if plain and (entry := _as_told(text, plain, at)):
+    if plain and (entry := _as_plain(text, plain, at)):
         return entry
     numeral = read_numeral(text)
     if numeral is None:
@@ -108,8 +108,8 @@ def _formula(text: str, at: Cell, locale: str) -> Entry:
     if not said.otherwise:
         return entry
     parted = spelled(said.otherwise)
-    taken = "a number with decimals: arguments are parted by semicolons"
-    return replace(entry, taken=taken, others=(Other(f"make it {parted[:60]}", parted),))
+    says = "a number with decimals: arguments are parted by semicolons"
+    return replace(entry, taken=says, others=(Other(f"make it {parted[:60]}", parted),))
 
 
 def _amount(text: str, at: Cell, locale: str) -> Entry | None:
@@ -125,22 +125,22 @@ def _amount(text: str, at: Cell, locale: str) -> Entry | None:
         for each in entry.others
     )
     if isinstance(entry.content, float) and entry.form in (None, "grouped"):
-        told = (neutral(amount.number, locale) if locale else None) or amount.number
-        decimals = len(told.partition(".")[2])
+        plain = (neutral(amount.number, locale) if locale else None) or amount.number
+        decimals = len(plain.partition(".")[2])
         more = min(decimals, MAX_DECIMALS) if decimals > own_decimals(amount.code) else None
         return replace(entry, form=currency_form(amount.code), decimals=more, others=others)
     is_near = isinstance(entry.content, str) and others
     return Entry(text, taken=entry.taken, others=others) if is_near else None
 
 
-def _as_told(text: str, told: str, at: Cell) -> Entry | None:
-    """Understand what a locale writes as ``told``; None where that is no number and no date."""
-    entry = read_entry(told, at)
+def _as_plain(text: str, plain: str, at: Cell) -> Entry | None:
+    """Understand what is ``plain`` in neutral signs; None where it is no number and no date."""
+    entry = read_entry(plain, at)
     if not isinstance(entry.content, float):
         return None
-    if doubt := taken_year(text, told):
+    if doubt := taken_year(text, plain):
         return replace(entry, taken=doubt.says, others=doubt.others)
-    doubt = taken_number(told.replace(",", ""), entry.content)
+    doubt = taken_number(plain.replace(",", ""), entry.content)
     return replace(
         entry, taken=doubt.says if doubt else "", others=(as_text(text),) if doubt else ()
     )

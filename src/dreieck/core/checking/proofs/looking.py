@@ -17,7 +17,7 @@ from dreieck.core.checking.proofs.verdict import MAX_DRAWN, CannotJudge, Picture
 from dreieck.core.formula import Shape, tree
 from dreieck.core.formula.printer import place_text
 from dreieck.core.formula.reference import CellReference, RangeReference
-from dreieck.core.grid import MAX_COLUMN, MAX_ROW, Area, Cell
+from dreieck.core.grid import Area, Cell
 from dreieck.core.grid.areas import areas_of
 from dreieck.core.ranges.operands import Array, Range, Several, parts
 from dreieck.core.sheet.cells import Cells, Kind, is_kind
@@ -186,11 +186,8 @@ class Looking:
         """
         operands = [self.operand(each) for each in (one, other)]
         sheets = [each for each in operands if isinstance(each, Range)]
-        heights = [_filled_height(each) for each in sheets]
-        shortened = [
-            _shortened(each, max(heights, default=1)) if isinstance(each, Range) else each
-            for each in operands
-        ]
+        rows = max((each.ended().height for each in sheets), default=1)
+        shortened = [each.ended(rows) if isinstance(each, Range) else each for each in operands]
         size = size_of(shortened)
         if isinstance(size, Error):
             raise CannotJudge(_within(size.why))
@@ -257,20 +254,3 @@ class Looking:
             cells, height = Cells.of([operand]), 1
         spend(len(cells) // AT_ONCE + 1)
         return Looked(self.calculation, cells, range, height, isinstance(operand, Array))
-
-
-def _filled_height(operand: Range) -> int:
-    """How many rows count: of whole columns those down to the last that is filled."""
-    if operand.height < MAX_ROW and operand.width < MAX_COLUMN:
-        return operand.height
-    return max(operand.filled_size()[1], 1)
-
-
-def _shortened(operand: Range, height: int) -> Range:
-    """The same range, where whole columns end after so many rows, whole rows where filled."""
-    area = operand.area
-    if operand.height == MAX_ROW:
-        area = area._replace(bottom=area.top + height - 1)
-    if operand.width == MAX_COLUMN:
-        area = area._replace(right=area.left + max(operand.filled_size()[0], 1) - 1)
-    return operand if area == operand.area else Range(operand.reader, operand.sheet, area)

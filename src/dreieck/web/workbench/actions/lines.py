@@ -15,6 +15,7 @@ from dreieck.core.formula.printer import area_text
 from dreieck.core.grid import EVERYWHERE, LAST, Area, Axis, Lines
 from dreieck.core.grid.areas import joined
 from dreieck.core.sheet.edits import Edit, SetCells
+from dreieck.core.sheet.sheet import Sheet
 from dreieck.core.words.counting import listed, many
 from dreieck.web.workbench.actions.context import Context, Effect, action
 from dreieck.web.workbench.actions.entries import Move
@@ -115,10 +116,17 @@ def _counts_over(context: Context, lines: Lines, *, inside: bool = False) -> str
     found = counting(context.opened.workbook, context.sheet, lines, inside=inside)
     if not found:
         return ""
-    areas = [area_text(area, None if s is context.sheet else s.name) for s, area in found]
-    more = " and more" if len(areas) > _LISTED else ""
-    named = ", ".join(areas[:_LISTED])
-    return f" Lookups count over {lines.axis}s by number there: look at {named}{more}."
+    named = _named(context, found)
+    return f" Lookups count over {lines.axis}s by number there: look at {named}."
+
+
+def _named(context: Context, found: Sequence[tuple[Sheet, Area]]) -> str:
+    """The first ones of some areas, those of the sheet that is shown without its name."""
+    told = [
+        area_text(area, None if sheet is context.sheet else sheet.name)
+        for sheet, area in found[:_LISTED]
+    ]
+    return ", ".join(told) + (" and more" if len(found) > _LISTED else "")
 
 
 def _followed(context: Context, edits: Sequence[Edit], first: int, axis: Axis) -> str:
@@ -128,7 +136,7 @@ def _followed(context: Context, edits: Sequence[Edit], first: int, axis: Axis) -
     """
     shown = context.sheet
     found = [
-        (edit.sheet_id, area)
+        (context.opened.workbook.sheet_by_id(edit.sheet_id), area)
         for edit in edits
         if isinstance(edit, SetCells)
         for area in joined(edit.areas())
@@ -139,11 +147,6 @@ def _followed(context: Context, edits: Sequence[Edit], first: int, axis: Axis) -
             return "No formula had to follow."
         read = "reads" if moved == 1 else "read"
         return f"{many(moved, 'formula')} moved along and {read} on what was read before."
-    sheets = {sheet.id: sheet.name for sheet in context.opened.workbook.sheets}
-    found.sort(key=lambda each: each[0] != shown.id)
-    told = [
-        area_text(area, None if id == shown.id else sheets[id]) for id, area in found[:_LISTED]
-    ]
+    found.sort(key=lambda each: each[0] is not shown)
     count = sum(area.size for _, area in found)
-    more = " and more" if len(found) > _LISTED else ""
-    return f"{many(count, 'formula')} followed, in {', '.join(told)}{more}."
+    return f"{many(count, 'formula')} followed, in {_named(context, found)}."
