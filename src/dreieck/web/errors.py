@@ -13,7 +13,8 @@ from starlette.responses import Response
 
 from dreieck.core.budget import WorkEnded
 from dreieck.store import BusyError, StoreError
-from dreieck.web.refusing import refusal
+from dreieck.store.database import reason
+from dreieck.web.refusing import Undrawable, refusal
 
 log = logging.getLogger("dreieck")
 
@@ -45,10 +46,14 @@ def install(app: FastAPI) -> None:
     @app.exception_handler(DatabaseError)
     @app.exception_handler(UnicodeDecodeError)
     def unreadable(request: Request, error: Exception) -> Response:
-        why = getattr(error, "orig", error)
+        why = reason(error) if isinstance(error, DatabaseError) else error
         log.error("%s %s: %s", request.method, request.url.path, why)
         said = f"The data file cannot be used just now: {why}. Nothing was changed."
         return _answer(request, 503, said)
+
+    @app.exception_handler(Undrawable)
+    def undrawable(request: Request, error: Undrawable) -> Response:
+        return refusal(request.url.path, request.headers, 422, str(error), way_back=True)
 
     @app.exception_handler(Exception)
     def failed(request: Request, error: Exception) -> Response:
@@ -57,7 +62,7 @@ def install(app: FastAPI) -> None:
             "Something went wrong inside Dreieck. Nothing that was kept is lost."
             " Go back and try again; the server's log has the details."
         )
-        return _answer(request, 500, said)
+        return refusal(request.url.path, request.headers, 500, said, way_back=True)
 
 
 def _answer(request: Request, status: int, said: str) -> Response:

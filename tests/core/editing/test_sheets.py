@@ -1,15 +1,19 @@
 """Sheets added, renamed, duplicated, moved and deleted, and the formulas that follow."""
 
 import pytest
+from hypothesis import example, given
+from hypothesis import strategies as st
 from tables import apply, values, workbook
 
 from dreieck.core.editing import sheets
 from dreieck.core.editing.inserting import deleted, inserted
 from dreieck.core.editing.losing import losing_sheet
 from dreieck.core.exceptions import SheetError
+from dreieck.core.formula.printer import place_text, sheet_text, split_sheet
 from dreieck.core.grid import EVERYWHERE, Cell, Lines
 from dreieck.core.sheet.layout import Layout
 from dreieck.core.sheet.names import named
+from dreieck.core.values import Place
 from dreieck.core.values.look import Look
 
 A1 = Cell(1, 1)
@@ -136,3 +140,32 @@ def test_a_range_over_sheets_follows_renames_moves_rows_and_ends_that_go():
     assert values(book, "A1", "Sums") == [15.0]
     apply(book, undo)
     assert values(book, "A1", "Sums") == [7.0]
+
+
+NAMES = st.one_of(
+    st.text("AB01!'.:_ $#(ßıİǅ\u0301,;=", max_size=8),
+    st.from_regex("[A-Za-z]{1,3}[0-9]{1,12}", fullmatch=True),
+    st.text(max_size=12),
+)
+
+
+@given(NAMES)
+@example("A0")
+@example("inv20261201")
+@example("TRUE")
+@example("'")
+def test_no_name_that_a_sheet_may_have_breaks_anything(name):
+    book = made()
+    try:
+        apply(book, sheets.renamed(book, book.sheet("Loads"), name))
+    except SheetError:
+        return
+    name = book.sheets[1].name
+    text = f"={sheet_text(name)}!$B$1+SUM({sheet_text(name)}!B:C)"
+    entered = book.read_entry(text, A1).content
+    assert book.typed(entered, A1) == text
+    assert {each.sheet for each in entered.references} == {name}
+    assert split_sheet(place_text(Place(name, A1))) == (name, "A1")
+    read = book.read_entry(texts(book)["Prices!A2"], Cell(1, 2)).content
+    assert read is book.content("Prices", Cell(1, 2))
+    assert (values(book, "A2", "Prices"), values(book, "A1", "Season")) == ([6.0], [12.0])

@@ -12,7 +12,7 @@ from dataclasses import dataclass
 
 from dreieck.core.formula import tree
 from dreieck.core.formula.reference import CellReference, RangeReference, Reference
-from dreieck.core.formula.tokens import TokenKind, tokenise
+from dreieck.core.formula.tokens import TokenKind, cut
 from dreieck.core.grid import Area, Cell
 from dreieck.core.values import Place, number_text
 
@@ -84,8 +84,8 @@ def area_text(area: Area, sheet: str | None) -> str:
 def sheet_text(name: str) -> str:
     """The name of a sheet as it stands in front of ``!``, in quotes where it needs them."""
     if _PLAIN_SHEET.fullmatch(name):
-        first = tokenise("=" + name, Cell(1, 1))[0]
-        if first.kind is TokenKind.NAME:
+        tokens, _ = cut("=" + name)
+        if tokens and tokens[0].kind is TokenKind.NAME:
             return name
     return "'" + name.replace("'", "''") + "'"
 

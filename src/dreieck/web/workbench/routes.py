@@ -37,6 +37,7 @@ from dreieck.store import (
 )
 from dreieck.web.answers import TheLibrary, TheWorkbook, fragment, page
 from dreieck.web.navigation import Entry
+from dreieck.web.refusing import Undrawable
 from dreieck.web.turns import in_a_hurry, time_for_drawing
 from dreieck.web.workbench.actions import ACTIONS, Action, Context, effects
 from dreieck.web.workbench.actions.aiming import KEEP_AIMING
@@ -59,6 +60,10 @@ from dreieck.web.workbench.situation import Situation
 
 log = logging.getLogger("dreieck")
 router = APIRouter(include_in_schema=False, route_class=LongFormRoute)
+_UNDRAWABLE = (
+    "What this workbook holds cannot be drawn just now. Nothing that was kept is lost;"
+    " the server's log has the details."
+)
 ENTRY = Entry(1, "workbench", "Workbench", "/workbooks/{workbook}/sheets/{sheet}")
 
 
@@ -259,7 +264,12 @@ def _drawn(opened: OpenWorkbook, state: PageState, *, insists: bool, patient: bo
         try:
             context, picture = _draw(opened, state, insists=insists)
         except DreieckError as unusable:
-            raise HTTPException(422, str(unusable)) from None
+            raise Undrawable(str(unusable)) from None
+        except WorkEnded:
+            raise
+        except Exception:
+            log.exception("the workbench cannot be drawn")
+            raise Undrawable(_UNDRAWABLE) from None
         # What is only rehearsed or tried is worked out anew each time: asking again is no use.
         picture.unfinished = state.text is None and not state.target and not state.trial
         return context, picture

@@ -177,7 +177,7 @@ function hear(all) {
 async function carry(request) {
   for (let faults = 0, tries = 0; ; tries += 1) {
     const sent = told(request);
-    const { answered, unreached, status, says } = await post(
+    const { answered, unreached, status, says, back } = await post(
       form.dataset.at + request.action,
       fields(request, sent),
     );
@@ -185,7 +185,7 @@ async function carry(request) {
     if (answered) return received(request, sent);
     if (status >= 500) faults += 1;
     const again = unreached || status === SIGNED_OUT || (status >= 500 && faults < MAX_FAULTS);
-    if (!again) return refused(request, sent, says);
+    if (!again) return refused(request, sent, says, back);
     fails();
     if (request.idle) return setTimeout(askForTheRest, UNFINISHED_PAUSE * 10);
     if (!givesWay(request)) await pause(tries);
@@ -252,14 +252,14 @@ function received(request, sent) {
 }
 
 // What the server does not do: opened again where the hands rest, or else set aside.
-function refused(request, sent, says) {
+function refused(request, sent, says, back) {
   works();
   if (request.piece) forget(request.piece);
   const { sheet, home, writing, text, anchor, focus, source, target, values } = sent;
   const rests = times.now === request.left && state.text === null;
   if (request.isLeft || (request.state && !rests))
     return setAside({ ...request, state: sent }, says);
-  tell(says);
+  tell(says, back);
   if (!request.state) return;
   if (text !== null) set({ sheet, home, writing, text, anchor, focus });
   if (target && !state.target) set({ source, target, values });

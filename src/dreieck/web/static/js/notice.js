@@ -6,7 +6,13 @@ const LAST_WORD = "The server did not do this, and did not say why. Nothing that
 export function refusal(text) {
   const page = new DOMParser().parseFromString(text, "text/html");
   const said = page.querySelector(".notice, .lead") ?? page.body;
+  said.querySelector(".way-back")?.remove();
   return said.textContent.trim().slice(0, 1000) || LAST_WORD;
+}
+
+// Where an answer leads to take back what cannot be drawn.
+export function wayBack(text) {
+  return new DOMParser().parseFromString(text, "text/html").querySelector(".notice .way-back");
 }
 
 // A problem in words, as a page shows it.
@@ -23,8 +29,10 @@ function said(text, kind) {
   return paragraph;
 }
 
-export function tell(text) {
-  place().replaceChildren(problem(text));
+export function tell(text, link = null) {
+  const told = problem(text);
+  if (link) told.append(" ", document.adoptNode(link));
+  place().replaceChildren(told);
 }
 
 // What was done, in words.

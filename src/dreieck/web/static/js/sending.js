@@ -1,6 +1,6 @@
 // Sends one request and says what became of it: answered, refused with the reason, or, where the
 // line or the server failed, to be tried again.
-import { refusal } from "./notice.js";
+import { refusal, wayBack } from "./notice.js";
 
 const form = document.getElementById("page-state");
 // A server that does not answer for so long, in milliseconds, is asked again.
@@ -16,7 +16,7 @@ export function post(url, values) {
       const status = xhr?.status ?? 0;
       if (successful === true) resolve({ answered: true });
       else if (!status || PASSING.includes(status)) resolve({ unreached: true });
-      else resolve({ status, says: refusal(xhr.responseText) });
+      else resolve({ status, says: refusal(xhr.responseText), back: wayBack(xhr.responseText) });
     };
     form.addEventListener("htmx:afterRequest", done);
     // What went wrong is told by the event above.
