@@ -24,6 +24,7 @@ from dreieck.core.values.look import PLAIN, Look
         ("A6", 0, 1, "A1000000"),
         ("G9", 0, -1, "G1"),
         ("G9", -1, 0, "A9"),
+        ("A4", 0, 0, "A4"),
     ],
 )
 def test_jumps_end_at_the_edge_of_the_data(start, columns, rows, end):

@@ -8,6 +8,7 @@ from itertools import product
 from operator import itemgetter
 from typing import Literal
 
+from dreieck.core.budget import spend
 from dreieck.core.editing.series import counts_on_alone, series_of
 from dreieck.core.editing.target import MAX_FILL, check_target
 from dreieck.core.exceptions import FillError
@@ -220,6 +221,7 @@ def alongside(sheet: Sheet, source: Area, axis: Axis) -> Area:
         beside = before - away if step < 0 else behind + away
         cell = source.spanning(CROSSING[axis], beside, beside).last
         while cell.on_sheet and sheet.content(cell) is not None:
+            spend(1)
             cell = cell.step(axis, 1)
         end = cell.on(axis) - 1
         if end > last:

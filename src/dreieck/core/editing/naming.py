@@ -238,6 +238,7 @@ def short_of(workbook: Workbook, each: Named) -> Cell | None:
     cell, last = Cell(area.left, area.bottom + 1), None
     inside = sheet.content(Cell(area.left, area.bottom))
     while cell.on_sheet and _goes_on(inside, sheet.content(cell)) and not _ends(sheet, cell.row):
+        spend(1)
         last, cell = cell, cell.offset(0, 1)
     return last
 

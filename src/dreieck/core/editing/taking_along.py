@@ -5,6 +5,7 @@ from __future__ import annotations
 from collections.abc import Iterable, Iterator, Sequence
 
 from dreieck.core.analysis.totalling import is_total
+from dreieck.core.budget import spend
 from dreieck.core.calculate.blocks import patches_in
 from dreieck.core.editing.following import followed
 from dreieck.core.editing.following_lines import LinesMovement
@@ -91,6 +92,7 @@ def _undisturbed(
     """The last line, from a cell on, in which a formula of a block was stretched by the lines."""
     axis, reached = lines.axis, lines.first if step < 0 else lines.last
     while cell.on_sheet:
+        spend(1)
         content = sheet.content(cell)
         if not isinstance(content, Shape) or content.plain is shape.plain:
             break

@@ -290,11 +290,13 @@ class Sheet:
     def edge(self, cell: Cell, columns: int, rows: int) -> Cell:
         """Where a jump from ``cell`` ends: the edge of the data in one direction.
 
-        One of ``columns`` and ``rows`` is 1 or -1, the other 0. From inside data the jump
-        ends at its last cell, from its edge or from emptiness at the next filled cell, or
-        at the end of the sheet.
+        One of ``columns`` and ``rows`` is 1 or -1, the other 0; without a direction it ends where
+        it begins. From inside data the jump ends at its last cell, from its edge or from emptiness
+        at the next filled cell, or at the end of the sheet.
         """
-        step = columns or rows
+        step = rows or columns
+        if not step:
+            return cell
         if rows:
             column = self.columns.get(cell.column)
             line = set(column.rows(1, MAX_ROW)) if column else set()
@@ -302,6 +304,7 @@ class Sheet:
         else:
             line = {number for number, column in self.columns.items() if column.kind(cell.row)}
             here, limit = cell.column, MAX_COLUMN
+        spend(len(line))
         if here in line and here + step in line:
             while here + step in line:
                 here += step

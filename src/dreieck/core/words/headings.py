@@ -7,6 +7,7 @@ import re
 import numpy as np
 
 from dreieck.core.analysis.totalling import is_total
+from dreieck.core.budget import spend
 from dreieck.core.calculate.blocks import blocks
 from dreieck.core.formula import Shape
 from dreieck.core.grid import MAX_COLUMN, MAX_ROW, Area, Axis, Cell
@@ -211,6 +212,7 @@ def _heads(sheet: Sheet, cell: Cell) -> bool:
     for step in (-1, 1):
         at = cell.step("column", step)
         while at.on_sheet and isinstance(sheet.content(at), str):
+            spend(1)
             below = at.step("row", 1)
             if isinstance(sheet.content(below), float | Shape):
                 return True
