@@ -16,7 +16,7 @@ import numpy as np
 from dreieck.core.budget import spend
 from dreieck.core.formula import tree
 from dreieck.core.functions import Failure, Function, Parameter, Takes, find
-from dreieck.core.ranges.operands import Array, Range, Several, Table, parts
+from dreieck.core.ranges.operands import Array, Range, Several, Table, parts, values_in_pieces
 from dreieck.core.ranges.totals import Total
 from dreieck.core.sheet.cells import Payload
 from dreieck.core.values import VALUE, Error, Value, to_logical, to_number, to_text
@@ -171,10 +171,11 @@ def _every(operand: Value | Table) -> Iterator[Value]:
         yield operand
         return
     expected = 0
-    filled = {row * operand.width + column: v for column, row, v in operand.placed()}
-    for at in sorted(filled):
-        yield from _empty(at - expected)
-        yield filled[at]
+    places, cells = operand.in_rows()
+    for at, value in zip(places.tolist(), values_in_pieces(cells), strict=True):
+        if at > expected:
+            yield from _empty(at - expected)
+        yield value
         expected = at + 1
     yield from _empty(operand.size - expected)
 

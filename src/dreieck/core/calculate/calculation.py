@@ -19,6 +19,7 @@ from dreieck.core.formula.reference import Reference
 from dreieck.core.functions.subtotals import sees_hidden
 from dreieck.core.grid import Area, Cell
 from dreieck.core.ranges.index import MAX_INDEXES, Index
+from dreieck.core.ranges.operands import values_in_pieces
 from dreieck.core.ranges.totals import Total, Totals
 from dreieck.core.sheet.cells import Cells, Kind
 from dreieck.core.sheet.edits import APPEARANCE, Edit, SetCells, SetLayout, SetStated
@@ -160,8 +161,7 @@ class Calculation:
     def filled_values(self, sheet: str, area: Area) -> Iterator[tuple[Cell, Value]]:
         """The cells of an area that are not empty, with their values, column by column."""
         for first, cells in self.columns(sheet, area):
-            spend(len(cells))
-            for row, value in enumerate(cells.values(), first.row):
+            for row, value in enumerate(values_in_pieces(cells), first.row):
                 if value is not None:
                     yield Cell(first.column, row), value
 

@@ -22,7 +22,7 @@ from dreieck.core.functions.registry import (
     repeated,
 )
 from dreieck.core.ranges.index import NOWHERE, Positions
-from dreieck.core.ranges.operands import Table
+from dreieck.core.ranges.operands import Table, values_in_pieces
 from dreieck.core.sheet.cells import Cells, Kind, Payload
 from dreieck.core.values import DIV0, VALUE, Error, Value
 
@@ -307,9 +307,12 @@ def _fitting_filled(cells: Table, fits: Criterion) -> Positions:
 
 def _tried(cells: Table, fits: Criterion) -> tuple[Positions, NDArray[np.bool_]]:
     """The places that are filled, and which of them fit."""
-    places = [(column * cells.height + row, fits(value)) for column, row, value in cells.placed()]
-    held = np.array(places, np.intp).reshape(-1, 2)
-    return held[:, 0], held[:, 1].astype(bool)
+    places, found = cells.in_rows()
+    rows, columns = np.divmod(places, cells.width)
+    held = columns * cells.height + rows
+    fit = np.fromiter(map(fits, values_in_pieces(found)), bool, len(found))
+    order = np.argsort(held)
+    return held[order], fit[order]
 
 
 def _largest(found: list[float]) -> float:

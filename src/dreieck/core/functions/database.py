@@ -10,11 +10,14 @@ import math
 import statistics
 from collections.abc import Callable
 
+from dreieck.core.budget import spend
 from dreieck.core.functions.criteria import Criterion, criterion
 from dreieck.core.functions.registry import Failure, Takes, arg, function
 from dreieck.core.ranges.operands import Table
 from dreieck.core.values import DIV0, NUM, VALUE, Error, Value
 
+_CRITERION = 8
+"""So many steps it takes to read a criterion."""
 _TABLE = arg("table", Takes.RANGE, "a table with headings")
 _FIELD = arg("field", Takes.VALUE, "a heading in quotes, or the number of a column")
 _CRITERIA = arg("criteria", Takes.RANGE, "headings with criteria below them")
@@ -123,14 +126,17 @@ def _fitting(table: Table, wanted: Table) -> list[int]:
         for column in range(wanted.width):
             heading, value = wanted.at(column, 0), wanted.at(column, row)
             if heading is not None and value is not None:
+                spend(_CRITERION + table.width)
                 together.append((_column(table, heading), criterion(value)))
         alternatives.append(together)
     last = max((row for _, row, _ in table.placed()), default=0)
-    return [
-        row
-        for row in range(1, last + 1)
-        if any(
-            all(fits(table.at(column, row)) for column, fits in together)
-            for together in alternatives
-        )
-    ]
+    return [row for row in range(1, last + 1) if _fits(table, row, alternatives)]
+
+
+def _fits(table: Table, row: int, alternatives: list[list[tuple[int, Criterion]]]) -> bool:
+    """Whether a row fits all criteria of one of the alternatives."""
+    for together in alternatives:
+        spend(1 + len(together))
+        if all(fits(table.at(column, row)) for column, fits in together):
+            return True
+    return False

@@ -5,6 +5,7 @@ from __future__ import annotations
 import math
 from collections.abc import Iterator
 
+from dreieck.core.budget import spend
 from dreieck.core.functions.interest import interest_where_nothing, worth_of
 from dreieck.core.functions.registry import Failure, Takes, arg, function, optional, repeated
 from dreieck.core.values import DIV0, NUM
@@ -63,7 +64,11 @@ def _mirr(payments: Iterator[float], paid_at: float, invested_at: float) -> floa
 
 def _now(flow: Iterator[float], rate: float) -> float:
     """What payments of each period, from now on, are worth now."""
-    return math.fsum(each / (1 + rate) ** at for at, each in enumerate(flow))
+    worth = []
+    for at, each in enumerate(flow):
+        spend(1)
+        worth.append(each / (1 + rate) ** at)
+    return math.fsum(worth)
 
 
 @function(

@@ -3,9 +3,9 @@
 from __future__ import annotations
 
 from collections.abc import Iterable
-from datetime import date
 
 import numpy as np
+from numpy.typing import NDArray
 
 from dreieck.core.functions.dates import day_of
 from dreieck.core.functions.registry import Failure, Takes, arg, function, optional
@@ -92,5 +92,9 @@ def _week(free_days: Iterable[bool] | None) -> str:
     return "".join("01"[not free] for free in (*from_sunday[1:], from_sunday[0]))
 
 
-def _dates(holidays: Iterable[float]) -> list[date]:
-    return [day_of(each) for each in holidays]
+def _dates(holidays: Iterable[float]) -> NDArray[np.datetime64]:
+    """The days of holidays, each once. Raises Failure where one is beyond the calendar."""
+    days = np.unique(np.floor(np.fromiter(holidays, np.float64)))
+    for end in days[[0, -1]] if len(days) else ():
+        day_of(float(end))
+    return _EPOCH + days.astype("timedelta64[D]")

@@ -7,19 +7,20 @@ from typing import Protocol, TypeVar
 
 import numpy as np
 
-from dreieck.core.budget import spend
+from dreieck.core.budget import AT_ONCE, spend
 from dreieck.core.exceptions import AddressError
 from dreieck.core.formula import Shape
 from dreieck.core.formula.printer import split_sheet
 from dreieck.core.grid import MAX_COLUMN, MAX_ROW, Area, Cell
-from dreieck.core.ranges.index import MIN_INDEXED_CELLS, Index, Positions
+from dreieck.core.ranges.index import MIN_INDEXED_CELLS, NOWHERE, Index, Positions
 from dreieck.core.ranges.totals import Total
-from dreieck.core.sheet.cells import Cells, Payload
+from dreieck.core.sheet.cells import Cells, Kind, Payload
 from dreieck.core.sheet.workbook import Workbook
 from dreieck.core.values import REF, VALUE, Error, Place, Value
 
 MAX_TABLE = 1_000_000
 """How many cells a calculation with ranges can have."""
+_PIECE = 8_192
 
 
 class CellValues(Protocol):
@@ -32,6 +33,9 @@ class CellValues(Protocol):
 
     def cells(self, sheet: str, column: int, top: int, bottom: int) -> Cells:
         """The values of some rows of a column."""
+
+    def columns(self, sheet: str, area: Area) -> Iterator[tuple[Cell, Cells]]:
+        """The values of the filled part of each column of an area, with their first cell."""
 
     def filled_values(self, sheet: str, area: Area) -> Iterator[tuple[Cell, Value]]:
         """The cells of an area that are not empty, with their values, column by column."""
@@ -82,12 +86,24 @@ class Range:
 
     def filled(self) -> Iterator[Value]:
         """The values that are not empty, row by row."""
-        found: Iterable[tuple[Cell, Value]] = self.reader.filled_values(self.sheet, self.area)
-        if self.width > 1:
-            found = sorted(found, key=lambda each: (each[0].row, each[0].column))
-            spend(len(found))
-        for _, value in found:
-            yield value
+        return values_in_pieces(self.in_rows()[1])
+
+    def in_rows(self) -> tuple[Positions, Cells]:
+        """The cells that are not empty, row by row, with their places, which are counted so."""
+        places, parts = [], []
+        for first, cells in self.reader.columns(self.sheet, self.area):
+            spend(len(cells) // AT_ONCE)
+            held = np.flatnonzero(cells.kinds != Kind.EMPTY)
+            rows = held + (first.row - self.area.top)
+            places.append(rows * self.width + (first.column - self.area.left))
+            parts.append(cells if len(held) == len(cells) else cells.taken(held))
+        if not parts:
+            return NOWHERE, Cells.of([])
+        if len(parts) == 1:
+            return places[0], parts[0]
+        at = np.concatenate(places)
+        order = np.argsort(at)
+        return at[order], Cells.joined(parts).taken(order)
 
     def column(self, number: int) -> Cells:
         """The cells of a column, counted from 0."""
@@ -221,9 +237,17 @@ class Array:
 
     def filled(self) -> Iterator[Value]:
         """The values that are not empty, row by row."""
-        spend(self.size)
-        places = np.arange(self.size).reshape(self.width, self.height).T.ravel()
-        return (value for value in self._cells.taken(places).values() if value is not None)
+        return values_in_pieces(self.in_rows()[1])
+
+    def in_rows(self) -> tuple[Positions, Cells]:
+        """The cells that are not empty, row by row, with their places, which are counted so."""
+        spend(self.size // AT_ONCE)
+        cells = self._cells
+        if self.width > 1:
+            order = np.arange(self.size).reshape(self.width, self.height).T.ravel()
+            cells = cells.taken(order)
+        held = np.flatnonzero(cells.kinds != Kind.EMPTY)
+        return held, cells if len(held) == self.size else cells.taken(held)
 
     def total(self) -> Total:
         """What the numbers of the table come to."""
@@ -237,8 +261,7 @@ class Array:
 
     def placed(self) -> Iterator[tuple[int, int, Value]]:
         """The values that are not empty, with column and row counted from 0."""
-        spend(self.size)
-        for place, value in enumerate(self._cells.values()):
+        for place, value in enumerate(values_in_pieces(self._cells)):
             if value is not None:
                 yield *divmod(place, self.height), value
 
@@ -264,6 +287,14 @@ class Array:
         columns = range(column, column + width)
         parts = [self.column(number).taken(slice(row, row + height)) for number in columns]
         return Array(Cells.joined(parts), width, height)
+
+
+def values_in_pieces(cells: Cells) -> Iterator[Value]:
+    """The values of many cells; work is counted on the way, so that it can end between."""
+    for begin in range(0, len(cells), _PIECE):
+        piece = cells.taken(slice(begin, begin + _PIECE))
+        spend(len(piece))
+        yield from piece.values()
 
 
 Table = Range | Array
