@@ -2,8 +2,10 @@
 
 import json
 import re
+import socket
 import threading
 import time
+from contextlib import suppress
 from html import unescape
 from http.server import BaseHTTPRequestHandler, ThreadingHTTPServer
 from typing import ClassVar
@@ -116,6 +118,10 @@ def test_where_the_outside_fails_the_last_known_figure_stays_and_is_old(
         ((200, b"[1]"), "no figure"), ((200, b'{"value": NaN, "at": "2026-11-26"}'), "no number"),
         ((200, b"x" * 70_000), "more than a figure"), ((404, b""), "answered with 404"),
         ((302, b""), "answered with 302"), ((200, b"\xff\xfe"), "no figure"),
+        (say(10**400), "no number"), ((200, b"[" * 60_000), "no figure"),
+        ((200, b'{"value": ' + b"9" * 5_000 + b"}"), "no figure"),
+        (say(1, at="0001-01-01T00:00:00+23:59"), "did not say of when"),
+        (say(1, at="9999-12-31T23:59:59-23:59"), "did not say of when"),
     ],
 )  # fmt: skip
 def test_a_wrong_answer_is_told_in_words(valley, said, why):
@@ -163,3 +169,25 @@ def test_a_feed_is_fixed_as_an_input_and_its_history_is_listed(client, valley):
     page = Page(client, sheet=1).select("E15")
     assert page.scene["text"] == "2.5" and page.shown("F15") == ["100.00"]
     assert "nobody was asked" in text(client.post(FEEDS + "/refresh"))
+
+
+def test_one_that_answers_drop_by_drop_is_cut_off_and_holds_up_nobody(valley, monkeypatch):
+    monkeypatch.setattr(sources, "SECONDS", 0.4)
+    Outside.says["a"] = say(1)
+    ended = threading.Event()
+
+    def drip(listener):
+        connection, _ = listener.accept()
+        with connection, suppress(OSError):
+            connection.sendall(b"HTTP/1.1 200 OK\r\n")
+            while True:
+                connection.sendall(b"X: ")
+                time.sleep(0.02)
+        ended.set()
+
+    with socket.create_server(("127.0.0.1", 0)) as listener:
+        threading.Thread(target=drip, args=(listener,), daemon=True).start()
+        slow = {**valley, "slow": f"http://127.0.0.1:{listener.getsockname()[1]}"}
+        told = asked(slow, {"a": "a", "b": "slow:b"})
+        assert told["a"].value == 1.0 and told["b"].startswith("slow did not answer within")
+        assert ended.wait(5)

@@ -3,24 +3,27 @@
 from __future__ import annotations
 
 import json
+import logging
 import math
-import time
 from collections.abc import Mapping
 from concurrent.futures import ThreadPoolExecutor, wait
+from contextlib import suppress
 from datetime import UTC, datetime, timedelta
-from http.client import HTTPException
+from http.client import HTTPConnection, HTTPException, HTTPSConnection
+from socket import SHUT_RDWR
+from threading import Event, Timer
 from typing import Any
-from urllib.error import HTTPError, URLError
 from urllib.parse import quote, urlsplit
-from urllib.request import HTTPHandler, HTTPSHandler, OpenerDirector, Request
 
-from dreieck.core.sheet.feed import Reading, is_code
+from dreieck.core.sheet.feed import MAX_FEEDS, Reading, is_code
+
+log = logging.getLogger("dreieck")
 
 SECONDS = 2.5
-"""So long a source may take."""
+"""So long a source may take, from the first word to the last, and so all of them together."""
 MAX_ANSWER = 65_536
-_AT_ONCE = 50
-_PART = 8_192
+_AT_ONCE = MAX_FEEDS
+_GRACE = 0.3
 _AHEAD = timedelta(days=1)
 
 
@@ -32,9 +35,9 @@ def asked(sources: Mapping[str, str], codes: Mapping[str, str]) -> dict[str, Rea
     """What the sources tell for codes, by their keys: a reading, or what was wrong in words."""
     pool = ThreadPoolExecutor(_AT_ONCE)
     coming = {key: pool.submit(answer, sources, code) for key, code in codes.items()}
-    wait(coming.values(), timeout=2 * SECONDS)
+    wait(coming.values(), timeout=SECONDS + _GRACE)
     pool.shutdown(wait=False, cancel_futures=True)
-    late = f"The source did not answer within {2 * SECONDS:g} seconds."
+    late = f"The source did not answer within {SECONDS:g} seconds."
     return {
         key: each.result() if each.done() and not each.cancelled() else late
         for key, each in coming.items()
@@ -43,11 +46,16 @@ def asked(sources: Mapping[str, str], codes: Mapping[str, str]) -> dict[str, Rea
 
 def answer(sources: Mapping[str, str], code: str) -> Reading | str:
     """What a source tells for one code: a reading, or what was wrong."""
+    name = ""
     try:
         name, address, figure = _source(sources, code)
         return _reading(_got(name, address, figure), name)
     except Unanswered as why:
         return str(why)
+    except Exception:
+        # What one source answers, whatever it is, does not end what is asked of the others.
+        log.exception("the answer of %s to %s", name, code)
+        return f"{name} answered with something that is no figure."
 
 
 def _source(sources: Mapping[str, str], code: str) -> tuple[str, str, str]:
@@ -70,35 +78,43 @@ def _got(name: str, address: str, figure: str) -> Any:
     """The answer of a source as JSON. Raises Unanswered."""
     if urlsplit(address).scheme not in ("http", "https"):
         raise Unanswered(f"The address of {name} in the settings is none of the web.")
-    ends = time.monotonic() + SECONDS
+    told = urlsplit(address)
+    kind = HTTPSConnection if told.scheme == "https" else HTTPConnection
     # Neither proxies nor redirects lead elsewhere.
-    opener = OpenerDirector()
-    opener.add_handler(HTTPHandler())
-    opener.add_handler(HTTPSHandler())
-    request = Request(f"{address.rstrip('/')}/figures/{quote(figure, safe='')}")
+    connection = kind(told.hostname or "", told.port, timeout=SECONDS)
+    late = Event()
+    timer = Timer(SECONDS, _cut, (connection, late))
+    timer.start()
     try:
-        with opener.open(request, timeout=SECONDS) as response:
-            if response.status != 200:
-                raise Unanswered(f"{name} answered with {response.status} instead of a figure.")
-            data = b""
-            while len(data) <= MAX_ANSWER and (part := response.read1(_PART)):
-                data += part
-                if time.monotonic() > ends:
-                    raise TimeoutError
-    except TimeoutError:
-        raise Unanswered(f"{name} did not answer within {SECONDS:g} seconds.") from None
-    except HTTPError as error:
-        raise Unanswered(f"{name} answered with {error.code} instead of a figure.") from None
-    except (OSError, URLError, HTTPException) as error:
-        slow = isinstance(getattr(error, "reason", None), TimeoutError)
-        why = "did not answer in time" if slow else "cannot be reached"
-        raise Unanswered(f"{name} {why}.") from None
+        path = f"{told.path.rstrip('/')}/figures/{quote(figure, safe='')}"
+        connection.request("GET", path, headers={"Connection": "close"})
+        response = connection.getresponse()
+        if response.status != 200:
+            raise Unanswered(f"{name} answered with {response.status} instead of a figure.")
+        data = response.read(MAX_ANSWER + 1)
+    except (OSError, HTTPException) as error:
+        if late.is_set() or isinstance(error, TimeoutError):
+            raise Unanswered(f"{name} did not answer within {SECONDS:g} seconds.") from None
+        raise Unanswered(f"{name} cannot be reached.") from None
+    finally:
+        timer.cancel()
+        connection.close()
+    if late.is_set():
+        raise Unanswered(f"{name} did not answer within {SECONDS:g} seconds.")
     if len(data) > MAX_ANSWER:
         raise Unanswered(f"{name} answered with more than a figure.")
     try:
         return json.loads(data)
-    except ValueError:
+    except (ValueError, RecursionError):
         raise Unanswered(f"{name} answered with something that is no figure.") from None
+
+
+def _cut(connection: HTTPConnection, late: Event) -> None:
+    """End a request whose time is up, also one whose answer comes drop by drop."""
+    late.set()
+    with suppress(OSError):
+        if connection.sock:
+            connection.sock.shutdown(SHUT_RDWR)
 
 
 def _reading(said: Any, source: str) -> Reading:
@@ -106,18 +122,28 @@ def _reading(said: Any, source: str) -> Reading:
     if not isinstance(said, dict):
         raise Unanswered(f"{source} answered with something that is no figure.")
     value, at = said.get("value"), said.get("at")
-    if isinstance(value, bool) or not isinstance(value, int | float) or not math.isfinite(value):
+    number = _number(value)
+    if number is None:
         raise Unanswered(f"{source} answered with {_short(value)}, which is no number.")
     try:
         moment = datetime.fromisoformat(str(at))
-    except ValueError:
+        moment = (moment if moment.tzinfo else moment.replace(tzinfo=UTC)).astimezone(UTC)
+    except (ValueError, OverflowError):
         raise Unanswered(f"{source} did not say of when its figure is.") from None
-    if moment.tzinfo is None:
-        moment = moment.replace(tzinfo=UTC)
     if moment > datetime.now(UTC) + _AHEAD:
         raise Unanswered(f"{source} answered with a figure of {_short(at)}, which is yet to come.")
-    moment = moment.astimezone(UTC)
-    return Reading(float(value), moment.isoformat(timespec="seconds"), source)
+    return Reading(number, moment.isoformat(timespec="seconds"), source)
+
+
+def _number(value: object) -> float | None:
+    """A number that a calculation can use; None for anything else."""
+    if isinstance(value, bool) or not isinstance(value, int | float):
+        return None
+    try:
+        number = float(value)
+    except OverflowError:
+        return None
+    return number if math.isfinite(number) else None
 
 
 def _short(value: object) -> str:
