@@ -1,5 +1,6 @@
 """No request holds up another one, or itself for ever; and none is refused without words."""
 
+import re
 import threading
 import time
 from urllib.parse import urlencode
@@ -9,8 +10,10 @@ from web_page import Page
 
 from dreieck.core.budget import WorkEnded
 from dreieck.core.calculate import calculation
+from dreieck.core.exceptions import SheetError
 from dreieck.store import lock
-from dreieck.web import turns
+from dreieck.web import bodies, turns
+from dreieck.web.bodies import Arrivals
 from dreieck.web.turns import Lanes, RequestBudget
 
 HEAVY = "=DSUM(J20:ZZ1000000,1,J20:ZZ1000000)"
@@ -200,3 +203,49 @@ def test_older_side_pages_are_brought_up_to_date_before_their_edit(client, page)
     lift = {**fresh, "chosen": "0.1 2 C5:F10", "sheet": "2", "cell": "B14", "make": "yes"}
     assert client.post("/workbooks/1/lift", data=lift).status_code == 200
     assert page.act("show").shown("C5", "B14") == ["60.0", None]
+
+
+def test_of_one_who_asks_few_large_bodies_come_at_once():
+    class Ada:
+        id = 1
+
+    arrivals = Arrivals()
+    scope = {"type": "http", "headers": [], "client": ("192.0.2.1", 1)}
+    begun = [arrivals.begin(scope, 2_000_000) for _ in range(bodies.OF_ONE)]
+    with pytest.raises(bodies.TooManyError):
+        arrivals.begin(scope, 2_000_000)
+    arrivals.begin(scope, 900_000).close()
+    others = [
+        arrivals.begin(scope | {"state": {"person": Ada}}, 2_000_000),
+        arrivals.begin(scope | {"client": ("192.0.2.2", 1)}, 2_000_000),
+    ]
+    begun.pop().close()
+    begun.append(arrivals.begin(scope, 2_000_000))
+    for number in range(bodies.OF_ALL - len(begun) - len(others)):
+        begun.append(arrivals.begin(scope | {"client": (f"host {number}", 1)}, 2_000_000))
+    with pytest.raises(bodies.TooManyError):
+        arrivals.begin(scope | {"client": ("one more", 1)}, 2_000_000)
+
+
+def test_a_page_that_cannot_be_drawn_offers_to_take_back(client, page, monkeypatch):
+    page.enter("H5", "7")
+
+    def fails(*_, **__):
+        raise SheetError("It cannot be drawn.")
+
+    with monkeypatch.context() as broken:
+        broken.setattr("dreieck.web.workbench.routes.scene", fails)
+        asked = client.post(
+            "/workbooks/1/act/show", data=page.state, headers={"HX-Request": "true"}
+        )
+        assert asked.status_code == 422 and "It cannot be drawn." in asked.text
+        back = re.search(r'class="way-back" href="([^"]+)"', asked.text)[1]
+        shown = client.get(back).text
+        assert "entry in H5" in shown
+        revision = re.search(r'name="revision" value="(\d+)"', shown)[1]
+        stale = client.post(back, data={"revision": 0}, follow_redirects=False)
+        assert stale.headers["location"] == back
+        taken = client.post(back, data={"revision": revision}, follow_redirects=False)
+        assert taken.headers["location"] == "/workbooks/1"
+        assert "Nothing was done" in client.get(back).text
+    assert page.act("show").shown("H5") == [None]

@@ -26,15 +26,18 @@ from dreieck.store.data_file import MAGIC, checked
 MAX_AT_ONCE = 2
 """How many files are read at the same time."""
 MAX_HELD = 8
-"""How many files are held until somebody decides about them."""
+"""How many files of one person are held until they decide about them; then the oldest goes."""
+MAX_HELD_BYTES = 400_000_000
+"""How many bytes are held of all together; what would be more is refused."""
 MAX_AGE = 1_800.0
 """So many seconds a file is held."""
 _MAX_COPIES = 200
+_TEXT = ("csv", "tsv")
 
 
 @dataclass
 class Coming:
-    """A file on its way in.
+    """A file on its way in, which lies at ``path``.
 
     A table of text waits for ``settings``; what is read waits to be kept, which makes
     ``workbooks`` of it in the ``library`` of who brought it. ``problem`` tells why there will be
@@ -43,7 +46,8 @@ class Coming:
 
     token: str
     name: str
-    data: bytes
+    path: Path
+    size: int
     kind: str
     library: Library
     progress: Progress = field(default_factory=Progress)
@@ -56,6 +60,19 @@ class Coming:
     since: float = field(default_factory=time.monotonic)
 
     @property
+    def data(self) -> bytes:
+        """What the file holds. Raises FileRefused where it is not held any more."""
+        try:
+            return self.path.read_bytes()
+        except OSError:
+            raise FileRefused("This file is not held any more. Open it again.") from None
+
+    def let_go(self) -> None:
+        """The file is not needed any more."""
+        self.arrived = None
+        self.path.unlink(missing_ok=True)
+
+    @property
     def is_busy(self) -> bool:
         """Whether it is being read or kept."""
         return self.future is not None and not self.future.done()
@@ -63,7 +80,7 @@ class Coming:
     @property
     def is_text(self) -> bool:
         """Whether it is a table of text, which can be read in more than one way."""
-        return self.kind in ("csv", "tsv")
+        return self.kind in _TEXT
 
 
 class Incoming:
@@ -72,6 +89,7 @@ class Incoming:
     def __init__(self) -> None:
         self._lock = RLock()
         self._held: OrderedDict[str, Coming] = OrderedDict()
+        self._folder: TemporaryDirectory[str] | None = None
         self._workers = ThreadPoolExecutor(MAX_AT_ONCE, "file")
 
     def take(self, data: bytes, name: str, library: Library) -> Coming:
@@ -80,11 +98,20 @@ class Incoming:
         Raises FileRefused.
         """
         kind = "data" if data.startswith(MAGIC) else recognised(data, name)
-        coming = Coming(token_urlsafe(12), name[-200:], data, kind, library)
-        if coming.is_text:
-            coming.settings = guessed(data, tabs=kind == "tsv")
+        settings = guessed(data, tabs=kind == "tsv") if kind in _TEXT else None
+        token = token_urlsafe(12)
         with self._lock:
-            self._tidy()
+            self._folder = self._folder or TemporaryDirectory(prefix="dreieck-files-")
+            path = Path(self._folder.name) / token
+            coming = Coming(token, name[-200:], path, len(data), kind, library, settings=settings)
+            self._tidy(library.person)
+            if sum(each.size for each in self._held.values()) + len(data) > MAX_HELD_BYTES:
+                raise FileRefused("Many files are on their way in just now. Try it again later.")
+            try:
+                path.write_bytes(data)
+            except OSError as error:
+                path.unlink(missing_ok=True)
+                raise FileRefused(f"The file cannot be held here: {error.strerror}.") from None
             self._held[coming.token] = coming
         if not coming.is_text and kind != "data":
             self._work(coming, self._read)
@@ -109,6 +136,8 @@ class Incoming:
             coming = self._held.pop(token, None)
         if coming:
             coming.progress.stop()
+            if not coming.is_busy:
+                coming.let_go()
 
     def close(self) -> None:
         """Stop all work."""
@@ -116,12 +145,18 @@ class Incoming:
             for coming in self._held.values():
                 coming.progress.stop()
         self._workers.shutdown(wait=True, cancel_futures=True)
+        if self._folder:
+            self._folder.cleanup()
 
-    def _tidy(self) -> None:
+    def _tidy(self, person: int | None) -> None:
+        """Let go what is held too long, and the oldest of a person who brings one more."""
         now = time.monotonic()
         for token, coming in list(self._held.items()):
-            if now - coming.since > MAX_AGE or len(self._held) >= MAX_HELD:
+            if now - coming.since > MAX_AGE:
                 self.drop(token)
+        own = [token for token, each in self._held.items() if each.library.person == person]
+        for token in own[: max(len(own) - MAX_HELD + 1, 0)]:
+            self.drop(token)
 
     def _work(self, coming: Coming, work: Callable[[Coming], None]) -> None:
         def guarded() -> None:
@@ -131,6 +166,9 @@ class Incoming:
                 coming.problem = "Reading was stopped; nothing has changed."
             except (DreieckError, StoreError) as refusal:
                 coming.problem = str(refusal)
+            finally:
+                if coming.workbooks or coming.progress.is_stopped:
+                    coming.let_go()
 
         coming.future = self._workers.submit(guarded)
 
@@ -157,7 +195,6 @@ class Incoming:
         coming.workbooks = [id]
         if not with_history:
             coming.problem = "Its history does not lead to it, so it came without one."
-        coming.arrived, coming.data = None, b""
 
     def _keep_all(self, coming: Coming) -> None:
         """Take all workbooks of another data file."""
@@ -180,7 +217,6 @@ class Incoming:
                     coming.workbooks.append(id)
             finally:
                 other.close()
-        coming.data = b""
 
 
 def report_of(coming: Coming) -> str:

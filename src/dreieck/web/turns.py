@@ -18,10 +18,12 @@ from threading import BoundedSemaphore
 from typing import TypeVar
 from weakref import WeakValueDictionary
 
+from starlette.datastructures import Headers
 from starlette.types import ASGIApp, Message, Receive, Scope, Send
 
 from dreieck.core.budget import Budget, WorkEnded, current, working
 from dreieck.files.zipped import MAX_FILE
+from dreieck.web.bodies import Arrivals, Body, TooManyError, handed_out, taken_in
 from dreieck.web.refusing import refuse
 
 LONGEST = 10.0
@@ -40,12 +42,12 @@ MAX_UPLOAD = MAX_FILE + 100_000
 """How many bytes a request can have that brings a file."""
 Answer = TypeVar("Answer")
 _SLOWEST_BODY = 20.0
-_PART = 65_536
 _SHORT = 0.2
 _PATIENCE = 0.1
 _AT_ONCE = 16
 # Who waits for others, and holds the workbook only for a moment, keeps nobody waiting.
 _WORKBOOK = re.compile(r"/workbooks/(\d{1,19})/(?!(news|feeds/refresh)$)")
+_TOO_MANY = "Many files are on their way in just now; nothing of this one was taken. Try it again."
 _TOO_LONG = (
     f"This took longer than {LONGEST:.0f} seconds, so it was ended; nothing that was kept is lost."
     " Try it with less at once."
@@ -153,6 +155,7 @@ class Turns:
         self.app = app
         self._queues: WeakValueDictionary[str, asyncio.Lock] = WeakValueDictionary()
         self._others = asyncio.Semaphore(_AT_ONCE)
+        self._arrivals = Arrivals()
         self._lanes = {"workbook": Lanes(2), "other": Lanes(1)}
 
     async def __call__(self, scope: Scope, receive: Receive, send: Send) -> None:
@@ -160,16 +163,19 @@ class Turns:
         if scope["type"] != "http":
             await self.app(scope, receive, send)
             return
-        limit = max_body(scope["path"])
+        told = Headers(scope=scope).get("content-length", "")
         try:
-            async with asyncio.timeout(_SLOWEST_BODY):
-                body = await _body(receive, limit)
-        except TimeoutError:
-            await refuse(scope, send, 408, "The request did not arrive in time.")
+            coming = self._arrivals.begin(scope, int(told) if told.isdecimal() else 0)
+        except TooManyError:
+            await refuse(scope, send, 503, _TOO_MANY)
             return
-        if body is None:
-            await refuse(scope, send, 413, f"A request can have {limit:,} bytes here.")
-            return
+        with coming:
+            body = await _taken_in(scope, receive, send)
+            if body:
+                with body:
+                    await self._answered(scope, receive, send, body)
+
+    async def _answered(self, scope: Scope, receive: Receive, send: Send, body: Body) -> None:
         match = _WORKBOOK.match(scope["path"])
         budget = RequestBudget(self._lanes["workbook" if match else "other"])
         listening = asyncio.create_task(_listen(receive, budget))
@@ -188,7 +194,7 @@ class Turns:
 
         try:
             with turn, working(budget):
-                await self.app(scope, _replayed(body, listening), answer)
+                await self.app(scope, handed_out(body, listening), answer)
         finally:
             listening.cancel()
             budget.leave()
@@ -209,21 +215,18 @@ class Turns:
         return turn
 
 
-async def _body(receive: Receive, limit: int) -> bytes | None:
-    """The body of a request, None where it is longer than it may be or breaks off."""
-    parts: list[bytes] = []
-    size = 0
-    while True:
-        message = await receive()
-        if message["type"] == "http.disconnect":
-            return None
-        part = message.get("body", b"")
-        size += len(part)
-        if size > limit:
-            return None
-        parts.append(part)
-        if not message.get("more_body", False):
-            return b"".join(parts)
+async def _taken_in(scope: Scope, receive: Receive, send: Send) -> Body | None:
+    """The body of a request; None where it was refused."""
+    limit = max_body(scope["path"])
+    try:
+        async with asyncio.timeout(_SLOWEST_BODY):
+            body = await taken_in(receive, limit)
+    except TimeoutError:
+        await refuse(scope, send, 408, "The request did not arrive in time.")
+        return None
+    if body is None:
+        await refuse(scope, send, 413, f"A request can have {limit:,} bytes here.")
+    return body
 
 
 async def _listen(receive: Receive, budget: RequestBudget) -> None:
@@ -231,18 +234,3 @@ async def _listen(receive: Receive, budget: RequestBudget) -> None:
     while (await receive())["type"] != "http.disconnect":
         pass
     budget.gone = True
-
-
-def _replayed(body: bytes, listening: asyncio.Task[None]) -> Receive:
-    """Hand out a body in parts, so that others have a turn between; then wait for the end."""
-    parts = [body[at : at + _PART] for at in range(0, len(body), _PART)] or [b""]
-    parts.reverse()
-
-    async def receive() -> Message:
-        if parts:
-            await asyncio.sleep(0)
-            return {"type": "http.request", "body": parts.pop(), "more_body": bool(parts)}
-        await asyncio.wait([listening])
-        return {"type": "http.disconnect"}
-
-    return receive
