@@ -1,4 +1,6 @@
+import os
 import sqlite3
+import stat
 
 import pytest
 from alembic import command
@@ -9,7 +11,9 @@ from sqlalchemy import create_engine
 from sqlmodel import SQLModel
 
 from dreieck.core.grid import Cell
+from dreieck.core.sheet.edits import SetCells
 from dreieck.core.sheet.layout import Layout
+from dreieck.core.values.look import PLAIN
 from dreieck.store import Database, Library, NewSheet, StoreError, database
 from dreieck.store.database import APPLICATION_ID
 
@@ -162,4 +166,49 @@ def test_older_files_keep_all_that_they_hold(path):
     assert opened.workbook.sheets[1].layout == Layout.wide({2: 70})
     library.delete(7)
     assert library.create("Prices") == 8
+    library.close()
+
+
+def mode(path):
+    return stat.S_IMODE(path.stat().st_mode)
+
+
+def test_nobody_else_on_the_machine_can_read_it(tmp_path, caplog):
+    """Not even what stands beside it while it is in use; whoever could before is told of."""
+    path = tmp_path / "own" / "data.db"
+    old = os.umask(0)
+    try:
+        library = Library(Database(path))
+        library.create("Plans")
+        beside = sorted(each.name for each in path.parent.iterdir())
+        assert beside == ["data.db", "data.db-shm", "data.db-wal", "data.db.lock"]
+        assert {mode(each) for each in path.parent.iterdir()} == {0o600}
+        assert mode(path.parent) == 0o700 and caplog.messages == []
+        library.close()
+    finally:
+        os.umask(old)
+    path.chmod(0o644)
+    path.parent.chmod(0o755)
+    Database(path).close()
+    assert (mode(path), mode(path.parent)) == (0o600, 0o700)
+    assert [each.partition(" ")[0] for each in caplog.messages] == [str(path), str(path.parent)]
+    # A folder that others use for other things stays as it is, and is told of.
+    (path.parent / "notes.txt").touch()
+    path.parent.chmod(0o755)
+    Database(path).close()
+    assert mode(path.parent) == 0o755 and "can look into" in caplog.messages[-1]
+
+
+def test_a_file_that_another_program_holds_is_told_soon(path, monkeypatch):
+    monkeypatch.setattr(database, "_PATIENCE", 0.05)
+    library = Library(Database(path))
+    opened = library.open(library.create("Plans"))
+    other = sqlite3.connect(path)
+    other.execute("BEGIN IMMEDIATE")
+    edits = [SetCells.of(opened.workbook.sheets[0].id, {Cell(1, 1): (1.0, PLAIN)})]
+    with pytest.raises(StoreError, match="another program holds the data file just now"):
+        opened.change("entering", edits, opened.revision)
+    other.rollback()
+    opened.change("entering", edits, opened.revision)
+    other.close()
     library.close()

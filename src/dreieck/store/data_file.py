@@ -13,8 +13,18 @@ MAGIC = b"SQLite format 3\0"
 
 
 def copied(database: Database, to: Path) -> None:
-    """Write a copy of a data file, as it is at one moment, to a place where none is."""
+    """Write a copy of a data file, as it is at one moment, to a place where none is.
+
+    Raises StoreError.
+    """
     database.check_there()
+    try:
+        _copied(database, to)
+    except sqlite3.Error as error:
+        raise StoreError(f"No copy of the data file could be made: {error}.") from error
+
+
+def _copied(database: Database, to: Path) -> None:
     with closing(sqlite3.connect(database.path)) as source, closing(sqlite3.connect(to)) as target:
         source.backup(target)
         target.execute("PRAGMA journal_mode = DELETE")

@@ -3,7 +3,10 @@
 from __future__ import annotations
 
 import fcntl
+import logging
+import os
 import sqlite3
+import stat
 from collections.abc import Iterator
 from contextlib import contextmanager
 from functools import cache
@@ -20,11 +23,17 @@ from sqlalchemy import Engine, create_engine, event, text
 from sqlalchemy.exc import DatabaseError
 from sqlmodel import Session
 
+log = logging.getLogger("dreieck")
+
 APPLICATION_ID = 0x44524549
 """Marks an SQLite file as ours ("DREI" in its header)."""
 
 DAMAGE = (DatabaseError, CommandError, UnicodeDecodeError)
 """What reading a damaged file raises: its own texts may be no text any more."""
+_PATIENCE = 2.0
+"""So many seconds a write waits for another program that holds the file."""
+_OWN_FILE, _OWN_FOLDER = 0o600, 0o700
+_OTHERS = stat.S_IRWXG | stat.S_IRWXO
 _MIGRATIONS = Path(__file__).parent / "migrations"
 
 
@@ -42,6 +51,7 @@ class Database:
         self.path = path
         self._turns = Lock()
         _check_usable(path)
+        _keep_private(path)
         self._lock = _locked(path)
         self.engine = _engine(path)
         try:
@@ -86,6 +96,14 @@ class Database:
         self._lock.close()
 
 
+def reason(error: DatabaseError) -> str:
+    """Why the data file did not take or tell something."""
+    said = str(error.orig)
+    if "locked" in said:
+        return "another program holds the data file just now"
+    return "the disk is full" if "full" in said else said
+
+
 def damaged(path: Path, error: Exception) -> str:
     """What to say of a file that cannot be read as it should."""
     return (
@@ -95,13 +113,36 @@ def damaged(path: Path, error: Exception) -> str:
 
 
 def _identity(path: Path) -> tuple[int, int]:
-    stat = path.stat()
-    return stat.st_dev, stat.st_ino
+    found = path.stat()
+    return found.st_dev, found.st_ino
+
+
+def _keep_private(path: Path) -> None:
+    """See that nobody else on this machine can read a data file and what stands beside it.
+
+    SQLite gives the files that it puts beside it the same mode.
+    """
+    folder = path.parent
+    beside = [path.with_name(path.name + end) for end in ("-wal", "-shm", ".lock")]
+    try:
+        os.close(os.open(path, os.O_CREAT | os.O_RDWR, _OWN_FILE))
+        is_ours = all(each.name.startswith(path.name) for each in folder.iterdir())
+        for each in (path, *beside, *([folder] if is_ours else ())):
+            if each.exists() and (mode := stat.S_IMODE(each.stat().st_mode)) & _OTHERS:
+                each.chmod(mode & ~_OTHERS)
+                log.warning("%s could be read by others on this machine; it cannot now.", each)
+        if not is_ours and folder.stat().st_mode & _OTHERS:
+            log.warning("Others on this machine can look into %s, where the data file is.", folder)
+    except OSError as error:
+        raise StoreError(
+            f"{path} cannot be kept from others on this machine: {error.strerror}."
+            " Choose another place with --data."
+        ) from error
 
 
 def _check_usable(path: Path) -> None:
     try:
-        path.parent.mkdir(parents=True, exist_ok=True)
+        path.parent.mkdir(mode=_OWN_FOLDER, parents=True, exist_ok=True)
         if not path.exists():
             return
         if not path.is_file():
@@ -127,7 +168,8 @@ def _check_usable(path: Path) -> None:
 
 def _locked(path: Path) -> Any:
     try:
-        lock = path.with_name(path.name + ".lock").open("w")
+        at = os.open(path.with_name(path.name + ".lock"), os.O_CREAT | os.O_WRONLY, _OWN_FILE)
+        lock = os.fdopen(at, "w")
     except OSError as error:
         raise StoreError(
             f"The folder of {path} cannot be written to: {error.strerror}."
@@ -145,7 +187,7 @@ def _locked(path: Path) -> Any:
 
 
 def _engine(path: Path) -> Engine:
-    engine = create_engine(f"sqlite:///{path}", connect_args={"timeout": 15})
+    engine = create_engine(f"sqlite:///{path}", connect_args={"timeout": _PATIENCE})
 
     @event.listens_for(engine, "connect")
     def prepare(connection: sqlite3.Connection, _: object) -> None:

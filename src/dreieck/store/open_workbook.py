@@ -30,7 +30,7 @@ from dreieck.core.sheet.edits import (
     SetStated,
 )
 from dreieck.core.sheet.sheet import Sheet
-from dreieck.store.database import Database, StoreError
+from dreieck.store.database import Database, StoreError, reason
 from dreieck.store.encoding import edits_of, edits_text
 from dreieck.store.history import History, Labels
 from dreieck.store.lock import WorkbookLock
@@ -211,7 +211,7 @@ class OpenWorkbook:
                 self._history.forget()
                 if isinstance(error, DatabaseError):
                     raise StoreError(
-                        f"This change could not be kept, so it was not made ({error.orig})."
+                        f"This change could not be kept, so it was not made: {reason(error)}."
                     ) from error
                 raise
             self.revision += 1
@@ -282,7 +282,7 @@ class OpenWorkbook:
                 session.delete(row)
                 session.commit()
             except DatabaseError as error:
-                raise StoreError(f"No sheet could be added ({error.orig}).") from error
+                raise StoreError(f"No sheet could be added: {reason(error)}.") from error
             return number
 
     def arrival(self) -> str:

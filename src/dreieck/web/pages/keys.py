@@ -9,6 +9,7 @@ from fastapi import APIRouter, Request
 from sqlalchemy.exc import DatabaseError
 from starlette.responses import RedirectResponse, Response
 
+from dreieck.store.database import reason
 from dreieck.web.answers import BesideWorkbook, TheForm, ThePerson, page
 from dreieck.web.workbench.holding_keys import TheKeys, TheOwnKeys
 from dreieck.web.workbench.keys import CHANGEABLE, KEYS, Key
@@ -98,7 +99,7 @@ def keep(request: Request, own: TheOwnKeys, person: ThePerson, form: TheForm) ->
     try:
         own.keep(person, changed)
     except DatabaseError as error:
-        problem = f"The keys could not be kept ({error.orig})."
+        problem = f"The keys could not be kept: {reason(error)}."
         return _page(request, None, lines, problem=problem, status_code=503)
     return RedirectResponse(f"/keys?told={'usual' if usual else 'kept'}", 303)
 

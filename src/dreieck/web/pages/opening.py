@@ -2,13 +2,15 @@
 
 from __future__ import annotations
 
+from contextlib import ExitStack
 from dataclasses import replace
 from pathlib import Path
 from tempfile import TemporaryDirectory
 from typing import Annotated, Any
 
 from fastapi import APIRouter, Depends, File, HTTPException, Request, UploadFile
-from starlette.responses import Response
+from starlette.background import BackgroundTask
+from starlette.responses import FileResponse, Response
 
 from dreieck.core.calculate import Calculation, look_at
 from dreieck.core.exceptions import DreieckError
@@ -19,7 +21,6 @@ from dreieck.files import FORMATS
 from dreieck.files.delimited import Settings, preview
 from dreieck.files.delimited.guessing import ENCODINGS, SEPARATORS
 from dreieck.files.formats import shown_name
-from dreieck.store import StoreError
 from dreieck.web.answers import TheForm, TheLibrary, page
 from dreieck.web.incoming import Coming, Incoming
 
@@ -104,17 +105,25 @@ def stop(request: Request, token: str, incoming: TheIncoming, library: TheLibrar
 @router.get("/data-file")
 def carry_away(library: TheLibrary) -> Response:
     """All workbooks as one file."""
+    folder = ExitStack()
     try:
-        with TemporaryDirectory() as folder:
-            path = Path(folder) / "dreieck.db"
-            library.copy_all(path)
-            data = path.read_bytes()
+        path = Path(folder.enter_context(TemporaryDirectory())) / "dreieck.db"
+        library.copy_all(path)
     except DreieckError as refusal:
+        folder.close()
         raise HTTPException(403, str(refusal)) from None
-    except StoreError as error:
-        raise HTTPException(503, str(error)) from None
-    disposition = {"Content-Disposition": 'attachment; filename="dreieck-workbooks.db"'}
-    return Response(data, media_type="application/vnd.sqlite3", headers=disposition)
+    except OSError as error:
+        folder.close()
+        raise HTTPException(503, f"No copy could be made: {error.strerror}.") from None
+    except BaseException:
+        folder.close()
+        raise
+    return FileResponse(
+        path,
+        media_type="application/vnd.sqlite3",
+        filename="dreieck-workbooks.db",
+        background=BackgroundTask(folder.close),
+    )
 
 
 def _readable() -> str:
