@@ -110,7 +110,22 @@ def test_what_is_written_as_it_is_comes_back(rows):
     assert all(not text.lstrip().startswith(("=", "+", "-", "@")) for _, text in written)
 
 
-@pytest.mark.parametrize("text", ["=1", " +cmd", "-2+3", "@x", "\t=1", "＝1"])
+@pytest.mark.parametrize(
+    "text",
+    [
+        "=1",
+        " +cmd",
+        "-2+3",
+        "@x",
+        "\t=1",
+        "＝1",
+        "|x",
+        "%0=x",
+        "\u200b=1",
+        "\ufeff\u2066 =1",
+        "−2+3",
+    ],
+)
 def test_what_could_be_a_formula_is_guarded(text):
     assert guarded(text) == "'" + text and guarded("-1.5") == "-1.5" and guarded("a=1") == "a=1"
 

@@ -17,6 +17,8 @@ def test_every_page_forbids_inline_scripts_and_other_origins(client):
         {"Origin": "https://testserver"},
         {"Origin": "null"},
         {"Sec-Fetch-Site": "cross-site"},
+        {"Referer": "http://elsewhere.example/page"},
+        {"Referer": "http://testserver.elsewhere.example/"},
     ],
 )
 def test_changes_from_other_origins_are_refused(client, headers):
@@ -26,9 +28,13 @@ def test_changes_from_other_origins_are_refused(client, headers):
 
 
 def test_changes_from_our_own_pages_are_taken(client):
-    headers = {"Origin": "http://testserver", "Sec-Fetch-Site": "same-origin"}
-    answer = client.post("/workbooks", data={"name": "Ours"}, headers=headers)
-    assert answer.status_code == 200 and "Ours" in client.get("/").text
+    for number, headers in enumerate((
+        {"Origin": "http://testserver", "Sec-Fetch-Site": "same-origin"},
+        {"Referer": "http://testserver/workbooks/1"},
+        {},
+    )):  # fmt: skip
+        answer = client.post("/workbooks", data={"name": f"Ours {number}"}, headers=headers)
+        assert answer.status_code == 200 and f"Ours {number}" in client.get("/").text
 
 
 @pytest.mark.parametrize(

@@ -4,6 +4,7 @@ from __future__ import annotations
 
 import re
 from ipaddress import ip_address
+from urllib.parse import urlsplit
 
 from starlette.datastructures import Headers, MutableHeaders
 from starlette.types import ASGIApp, Message, Receive, Scope, Send
@@ -58,8 +59,12 @@ class Guard:
             return 400, "This address is not served here. Use the one that Dreieck printed."
         if scope["method"] in ("GET", "HEAD", "OPTIONS"):
             return None
-        origin = headers.get("origin")
-        if origin is not None and origin.lower() != f"{scope['scheme']}://{host}":
+        own = f"{scope['scheme']}://{host}"
+        origin, referer = headers.get("origin"), headers.get("referer", own)
+        if origin is None:
+            told = urlsplit(referer)
+            origin = f"{told.scheme}://{told.netloc}"
+        if origin.lower() != own:
             return 403, "Changes are taken from Dreieck's own pages only."
         if headers.get("sec-fetch-site", "same-origin") not in ("same-origin", "none"):
             return 403, "Changes are taken from Dreieck's own pages only."

@@ -5,6 +5,7 @@ from __future__ import annotations
 import csv
 import io
 import re
+import unicodedata
 from collections.abc import Iterator
 
 from dreieck.core.calculate import Calculation, look_of
@@ -16,14 +17,17 @@ from dreieck.core.values import Error, Value, number_text
 from dreieck.core.values.look import Look, shown_text
 from dreieck.files.progress import Progress
 
-_BEGINS_FORMULA = re.compile(r"[\s\x00-\x1f]*[-=+@－＝＋＠]")
+_BEGINS_FORMULA = "-=+@|%－＝＋＠｜％−"
+_UNSEEN = {"Cc", "Cf", "Zs", "Zl", "Zp"}
+"""Kinds of characters in front that show nothing, which some programs read over."""
 _NUMBER = re.compile(r"-?[\d.,]*\d[\d.,]*(E[-+]?\d+)?%?")
 _BAND = 2_048
 
 
 def guarded(text: str) -> str:
     """Text that no program that opens the table takes for a formula; a number stays one."""
-    is_risky = _BEGINS_FORMULA.match(text) and not _NUMBER.fullmatch(text)
+    first = next((each for each in text if unicodedata.category(each) not in _UNSEEN), "")
+    is_risky = first and first in _BEGINS_FORMULA and not _NUMBER.fullmatch(text)
     return "'" + text if is_risky else text
 
 
