@@ -70,8 +70,8 @@ vendor:
 	scripts/vendor.sh
 
 lock: .venv/.dev
-	$(BIN)/pip-compile -q --strip-extras --no-emit-index-url --no-emit-find-links --no-header --no-annotate -o requirements.txt pyproject.toml
-	$(BIN)/pip-compile -q --extra dev --allow-unsafe --strip-extras --no-emit-index-url --no-emit-find-links --no-header --no-annotate -c requirements.txt -o requirements-dev.txt pyproject.toml
+	$(BIN)/pip-compile -q --generate-hashes --strip-extras --no-emit-index-url --no-emit-find-links --no-header --no-annotate -o requirements.txt pyproject.toml
+	$(BIN)/pip-compile -q --generate-hashes --extra dev --allow-unsafe --strip-extras --no-emit-index-url --no-emit-find-links --no-header --no-annotate -c requirements.txt -o requirements-dev.txt pyproject.toml
 
 .venv/.made:
 	@$(PYTHON) -c 'import ensurepip, venv' 2>/dev/null \

@@ -1,18 +1,21 @@
 """Where workbooks are kept: one SQLite file, each user action one transaction."""
 
+from dreieck.store.accounts import Accounts
 from dreieck.store.database import Database, StoreError
 from dreieck.store.groups import Group, Groups, Handout, Share
 from dreieck.store.library import Library, Listed, Losses, NewSheet
 from dreieck.store.lock import BusyError, all_locked
 from dreieck.store.open_workbook import OpenWorkbook, OutOfDate
 from dreieck.store.own_keys import OwnKeys
-from dreieck.store.people import People, Person, name_key
+from dreieck.store.people import NameTaken, People, Person, name_key
 from dreieck.store.practised import Answered, Practised, Taking
 from dreieck.store.revisions import Piece
+from dreieck.store.sessions import Sessions
 from dreieck.store.tables import NOBODY
 
 __all__ = [
     "NOBODY",
+    "Accounts",
     "Answered",
     "BusyError",
     "Database",
@@ -22,6 +25,7 @@ __all__ = [
     "Library",
     "Listed",
     "Losses",
+    "NameTaken",
     "NewSheet",
     "OpenWorkbook",
     "OutOfDate",
@@ -30,6 +34,7 @@ __all__ = [
     "Person",
     "Piece",
     "Practised",
+    "Sessions",
     "Share",
     "StoreError",
     "Taking",

@@ -4,19 +4,18 @@ from __future__ import annotations
 
 from dataclasses import dataclass
 from functools import cached_property
-from hashlib import sha256
 from secrets import token_urlsafe
 from threading import BoundedSemaphore
 from unicodedata import normalize
 
 from argon2 import PasswordHasher
 from argon2.exceptions import Argon2Error, InvalidHashError
-from sqlalchemy.exc import IntegrityError
 from sqlmodel import select
 
 from dreieck.core.exceptions import DreieckError
 from dreieck.store.database import Database
 from dreieck.store.keys import key_for
+from dreieck.store.lookalikes import looks_like
 from dreieck.store.tables import PersonRow
 
 MAX_NAME = 40
@@ -25,13 +24,16 @@ MAX_PASSPHRASE = 200
 _AT_ONCE = 2
 
 
+class NameTaken(Exception):
+    """Somebody is called so already."""
+
+
 @dataclass(frozen=True)
 class Person:
-    """Somebody who signs in; ``mark`` changes with the passphrase."""
+    """Somebody who signs in."""
 
     id: int
     name: str
-    mark: str
 
 
 class People:
@@ -55,18 +57,22 @@ class People:
         return self._hasher.hash(token_urlsafe(16))
 
     def sign_up(self, name: str, passphrase: str) -> Person:
-        """Make somebody known. Raises DreieckError where the name or the passphrase won't do."""
+        """Make somebody known.
+
+        Raises DreieckError where the name or the passphrase won't do, and NameTaken where somebody
+        is called so already, or by a name that cannot be told from this one by looking.
+        """
         name = checked_person(name)
         check_passphrase(name, passphrase)
         with self._busy:
             hashed = self._hasher.hash(passphrase)
         row = PersonRow(name=name, key=name_key(name), hash=hashed)
-        with self._database.session() as session:
-            try:
-                session.add(row)
-                session.commit()
-            except IntegrityError:
-                raise DreieckError(f"There is a “{name}” already. Choose another name.") from None
+        with self._database.writing() as session:
+            known = session.exec(select(PersonRow.name)).all()
+            if any(looks_like(name, other) for other in known):
+                raise NameTaken
+            session.add(row)
+            session.commit()
             return _person(row)
 
     def sign_in(self, name: str, passphrase: str) -> Person | None:
@@ -82,8 +88,19 @@ class People:
             return None
         return _person(row) if row else None
 
+    def number(self, name: str) -> int | None:
+        """The number of who has a name."""
+        with self._database.session() as session:
+            key = name_key(name)
+            return session.exec(select(PersonRow.id).where(PersonRow.key == key)).first()
+
+    def fits(self, id: int, passphrase: str) -> bool:
+        """Whether a passphrase is somebody's."""
+        person = self.person(id)
+        return person is not None and self.sign_in(person.name, passphrase) is not None
+
     def change(self, id: int, passphrase: str) -> Person:
-        """Give somebody another passphrase; whoever is signed in with the old one is out."""
+        """Give somebody another passphrase."""
         with self._database.session() as session:
             row = session.get(PersonRow, id)
             if row is None:
@@ -104,6 +121,10 @@ class People:
                 return None
             self._known[id] = _person(row)
         return self._known[id]
+
+    def forget(self, id: int) -> None:
+        """Somebody is not there any more."""
+        self._known.pop(id, None)
 
     def count(self) -> int:
         """How many there are."""
@@ -138,4 +159,4 @@ def check_passphrase(name: str, passphrase: str) -> None:
 
 def _person(row: PersonRow) -> Person:
     assert row.id is not None
-    return Person(row.id, row.name, sha256(row.hash.encode()).hexdigest()[:16])
+    return Person(row.id, row.name)

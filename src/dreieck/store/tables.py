@@ -229,6 +229,16 @@ class PersonRow(SQLModel, table=True):
     at: str = Field(default_factory=now)
 
 
+class SessionRow(SQLModel, table=True):
+    """A browser in which somebody is signed in; of its token only the hash is kept."""
+
+    __tablename__ = "session"
+    id: int | None = Field(default=None, primary_key=True)
+    hash: str = Field(unique=True)
+    person: int = Field(foreign_key="person.id", index=True, ondelete="CASCADE")
+    at: str = Field(default_factory=now)
+
+
 class ShareRow(SQLModel, table=True):
     """A link that lets others read a workbook, and copy it if it says so."""
 

@@ -13,15 +13,25 @@ from fastapi.middleware.gzip import GZipMiddleware
 from fastapi.responses import PlainTextResponse
 
 from dreieck import demo
-from dreieck.store import Database, Groups, Library, OwnKeys, People, Practised, StoreError
+from dreieck.store import (
+    Database,
+    Groups,
+    Library,
+    OwnKeys,
+    People,
+    Practised,
+    Sessions,
+    StoreError,
+)
 from dreieck.web import errors, gate
 from dreieck.web.answers import templates
 from dreieck.web.api import routes as api
-from dreieck.web.gate import Gate, Keyring, SignInTries
+from dreieck.web.gate import Gate, Keyring
 from dreieck.web.incoming import Incoming
 from dreieck.web.pages import ENTRIES, ROUTERS
 from dreieck.web.security import Guard
 from dreieck.web.settings import Settings
+from dreieck.web.sign_in_tries import SignInTries
 from dreieck.web.signed_in import SignedIn
 from dreieck.web.static_files import Kept
 from dreieck.web.sweeping import Sweepings
@@ -63,12 +73,14 @@ def create_app(settings: Settings) -> FastAPI:
         redoc_url=None,
         openapi_url="/api/v1/openapi.json",
     )
+    app.state.database = database
     app.state.library = library
     app.state.practised = Practised(database)
     app.state.own_keys = OwnKeys(database)
     app.state.people = People(database) if settings.people else None
+    app.state.sessions = Sessions(database)
     app.state.groups = Groups(database)
-    app.state.sign_in_tries = SignInTries()
+    app.state.tries = SignInTries()
     app.state.drawn = Drawn()
     app.state.answered = Answered()
     app.state.sources = settings.sources
@@ -79,7 +91,7 @@ def create_app(settings: Settings) -> FastAPI:
     app.add_middleware(Turns)
     app.add_middleware(GZipMiddleware, compresslevel=5)
     if app.state.people:
-        app.add_middleware(SignedIn, people=app.state.people)
+        app.add_middleware(SignedIn, people=app.state.people, sessions=app.state.sessions)
     app.add_middleware(Gate, keyring=keyring)
     app.add_middleware(Guard, hosts=settings.served_hosts(), any_number=not settings.is_local)
     app.mount("/static", Kept(), name="static")

@@ -7,8 +7,11 @@ as ``Authorization: Bearer``. After a few wrong tries a client has to wait befor
 from __future__ import annotations
 
 import hmac
+import math
 import re
 import time
+from collections import OrderedDict
+from threading import Lock
 from typing import Annotated
 
 from fastapi import APIRouter, Form, Request
@@ -27,10 +30,10 @@ COOKIE = "dreieck_key"
 MAX_AGE = 30 * 24 * 3600
 """So many seconds a browser stays signed in."""
 _FREE_TRIES = 3
-_FROM_ONE_PLACE = 40
-"""So many wrong tries to sign in are free from one address: a whole class may sit behind it."""
 _LONGEST_PAUSE = 60.0
-_MAX_CLIENTS = 1_000
+_FORGOTTEN = 3_600.0
+"""After so many seconds without a try all begin anew."""
+_MAX_CLIENTS = 20_000
 _OPEN = re.compile(r"/(key(/.*)?|static/.*|healthz)")
 _TARGET = re.compile(r"/workbooks/\d{1,19}")
 _SAID = (
@@ -40,37 +43,50 @@ _SAID = (
 
 
 class Tries:
-    """Wrong tries by client; each one after the first few doubles the pause before the next."""
+    """Tries by who makes them; each one after the first few doubles the pause before the next.
+
+    A try is counted before it is known whether it is right, so that many at once are no way round.
+    """
 
     def __init__(self, free: int = _FREE_TRIES) -> None:
         self._free = free
-        self._wrong: dict[str, tuple[int, float]] = {}
+        self._lock = Lock()
+        self._counted: OrderedDict[str, tuple[int, float]] = OrderedDict()
 
-    def pause(self, client: str) -> float:
-        """So many seconds the client still has to wait."""
-        count, last = self._wrong.get(client, (0, 0.0))
+    def begin(self, who: str) -> float:
+        """Count a try; one that comes too early is not counted, and so many seconds are left."""
+        with self._lock:
+            if pause := self.pause(who):
+                return pause
+            now = time.monotonic()
+            count, last = self._counted.get(who, (0, now))
+            self._counted[who] = (count + 1 if now - last < _FORGOTTEN else 1, now)
+            self._counted.move_to_end(who)
+            if len(self._counted) > _MAX_CLIENTS:
+                self._counted.popitem(last=False)
+            return 0.0
+
+    def pause(self, who: str) -> float:
+        """So many seconds until the next try; it is not counted."""
+        count, last = self._counted.get(who, (0, 0.0))
         if count < self._free:
             return 0.0
-        pause = min(2.0 ** (count - self._free), _LONGEST_PAUSE)
+        pause = min(2.0 ** min(count - self._free, 10), _LONGEST_PAUSE)
         return max(last + pause - time.monotonic(), 0.0)
 
-    def wrong(self, client: str) -> None:
-        """The client tried a wrong key."""
-        if len(self._wrong) >= _MAX_CLIENTS and client not in self._wrong:
-            self._wrong.pop(next(iter(self._wrong)))
-        self._wrong[client] = (self._wrong.get(client, (0, 0.0))[0] + 1, time.monotonic())
+    def give_back(self, who: str) -> None:
+        """One try was right, or was not made; those before it count on."""
+        with self._lock:
+            count, last = self._counted.get(who, (0, 0.0))
+            if count > 1:
+                self._counted[who] = (count - 1, last)
+            else:
+                self._counted.pop(who, None)
 
-    def right(self, client: str) -> None:
-        """The client knows the key."""
-        self._wrong.pop(client, None)
-
-
-class SignInTries:
-    """Wrong tries to sign in, where people do: by name and by address."""
-
-    def __init__(self) -> None:
-        self.by_name = Tries()
-        self.by_place = Tries(_FROM_ONE_PLACE)
+    def forget(self, who: str) -> None:
+        """All tries of somebody are over: a right one ends them."""
+        with self._lock:
+            self._counted.pop(who, None)
 
 
 class Keyring:
@@ -111,7 +127,7 @@ class Gate:
         """Serve one request."""
         if scope["type"] != "http" or self._may_pass(scope):
             await self.app(scope, receive, send)
-        elif pause := self.keyring.tries.pause(_client(HTTPConnection(scope))):
+        elif pause := self.keyring.tries.pause(client_of(HTTPConnection(scope))):
             await refuse(scope, send, 429, wait_said(pause))
         else:
             await refuse(scope, send, 401, _SAID, template="key.html")
@@ -125,14 +141,11 @@ class Gate:
         kind, _, tried = Headers(scope=scope).get("authorization", "").partition(" ")
         if kind.lower() != "bearer":
             return False
-        tries, client = self.keyring.tries, _client(connection)
-        if tries.pause(client):
+        tries, client = self.keyring.tries, client_of(connection)
+        if tries.begin(client) or not self.keyring.fits(tried.strip()):
             return False
-        if self.keyring.fits(tried.strip()):
-            tries.right(client)
-            return True
-        tries.wrong(client)
-        return False
+        tries.give_back(client)
+        return True
 
 
 @router.get("/key/{key}")
@@ -152,13 +165,12 @@ def _signed_in(request: Request, key: str, to: str) -> Response:
     target = to if _TARGET.fullmatch(to) else "/"
     if not keyring.key:
         return RedirectResponse(target, 303)
-    client = _client(request)
-    if pause := keyring.tries.pause(client):
+    client = client_of(request)
+    if pause := keyring.tries.begin(client):
         return page(request, "key.html", status_code=429, said=wait_said(pause))
     if not keyring.fits(key):
-        keyring.tries.wrong(client)
         return page(request, "key.html", status_code=401, said=f"This key is not right. {_SAID}")
-    keyring.tries.right(client)
+    keyring.tries.give_back(client)
     answer = RedirectResponse(target, 303)
     answer.set_cookie(
         COOKIE,
@@ -171,10 +183,11 @@ def _signed_in(request: Request, key: str, to: str) -> Response:
     return answer
 
 
-def _client(connection: HTTPConnection) -> str:
+def client_of(connection: HTTPConnection) -> str:
+    """From which address somebody asks."""
     return connection.client.host if connection.client else ""
 
 
 def wait_said(pause: float) -> str:
     """What somebody is told who tried too often."""
-    return f"There were too many wrong tries. Wait {pause:.0f} seconds, then try again."
+    return f"There were too many tries. Wait {math.ceil(pause)} seconds, then try again."

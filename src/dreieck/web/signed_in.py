@@ -11,7 +11,7 @@ from starlette.requests import HTTPConnection
 from starlette.responses import RedirectResponse
 from starlette.types import ASGIApp, Message, Receive, Scope, Send
 
-from dreieck.store import People, Person
+from dreieck.store import People, Person, Sessions
 from dreieck.web.refusing import refuse
 
 COOKIE = "dreieck_person"
@@ -21,40 +21,41 @@ _OPEN = re.compile(r"/(sign-in|sign-up|key(/.*)?|static/.*|healthz)")
 _SAID = "Sign in first: this Dreieck keeps the workbooks of several people apart."
 
 
-def cookie_of(people: People, person: Person) -> str:
-    """What a browser keeps that is signed in; it ends with the passphrase."""
-    return (
-        TimestampSigner(people.cookie_key, salt="person")
-        .sign(f"{person.id}.{person.mark}")
-        .decode()
-    )
+def cookie_of(people: People, token: str) -> str:
+    """What a browser keeps that is signed in: the token of its session, signed."""
+    return TimestampSigner(people.cookie_key, salt="person").sign(token).decode()
 
 
-def known(people: People, cookie: str) -> Person | None:
-    """Who a cookie was given to; None where it is not one that was given, or holds no more."""
+def token_in(people: People, cookie: str) -> str | None:
+    """The token of a cookie; None where it is not one that was given, or is too old."""
     try:
         signer = TimestampSigner(people.cookie_key, salt="person")
-        told = signer.unsign(cookie, max_age=MAX_AGE).decode()
+        return signer.unsign(cookie, max_age=MAX_AGE).decode()
     except BadSignature:
         return None
-    number, _, mark = told.partition(".")
-    person = people.person(int(number))
-    return person if person and person.mark == mark else None
+
+
+def known(people: People, sessions: Sessions, cookie: str) -> Person | None:
+    """Who is signed in with a cookie; None where its session has ended, or never was."""
+    token = token_in(people, cookie)
+    number = sessions.who(token) if token else None
+    return people.person(number) if number else None
 
 
 class SignedIn:
     """Lets those in who are signed in, tells who they are, and leads all others to the page."""
 
-    def __init__(self, app: ASGIApp, people: People) -> None:
+    def __init__(self, app: ASGIApp, people: People, sessions: Sessions) -> None:
         self.app = app
         self.people = people
+        self.sessions = sessions
 
     async def __call__(self, scope: Scope, receive: Receive, send: Send) -> None:
         """Serve one request."""
         if scope["type"] != "http":
             await self.app(scope, receive, send)
             return
-        person = known(self.people, HTTPConnection(scope).cookies.get(COOKIE, ""))
+        person = known(self.people, self.sessions, HTTPConnection(scope).cookies.get(COOKIE, ""))
         if person:
             scope.setdefault("state", {})["person"] = person
         elif not _OPEN.fullmatch(scope["path"]):

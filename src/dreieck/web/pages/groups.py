@@ -26,6 +26,7 @@ from dreieck.web.answers import (
     ThePractised,
     page,
 )
+from dreieck.web.gate import wait_said
 from dreieck.web.pages.drill_sets import set_of
 from dreieck.web.pages.printing import Asked
 from dreieck.web.pages.sharing import Shared, everybodys, read_page
@@ -85,8 +86,13 @@ def make(request: Request, person: ThePerson, groups: TheGroups, title: Text = "
 @router.post("/groups/join")
 def join(request: Request, person: ThePerson, groups: TheGroups, code: Text = "") -> Response:
     """Join the group that has a code."""
+    tries, who = request.app.state.tries.codes, str(person)
+    if pause := tries.begin(who):
+        return _mine(request, person, groups, wait_said(pause), 429)
     try:
-        return RedirectResponse(f"/groups/{groups.join(person, code)}", 303)
+        joined = groups.join(person, code)
+        tries.give_back(who)
+        return RedirectResponse(f"/groups/{joined}", 303)
     except DreieckError as refusal:
         return _mine(request, person, groups, str(refusal), 422)
 

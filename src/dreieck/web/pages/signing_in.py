@@ -5,16 +5,21 @@ from __future__ import annotations
 import re
 from typing import Annotated
 
-from fastapi import APIRouter, Form, Request
+from fastapi import APIRouter, Depends, Form, Request
 from starlette.responses import RedirectResponse, Response
 
 from dreieck.core.exceptions import DreieckError
-from dreieck.store import People, Person, name_key
+from dreieck.store import Accounts, NameTaken, People, Person, Sessions
+from dreieck.store.people import check_passphrase, checked_person
 from dreieck.web.answers import ThePeople, ThePerson, page
-from dreieck.web.gate import SignInTries, wait_said
-from dreieck.web.signed_in import COOKIE, MAX_AGE, cookie_of
+from dreieck.web.gate import client_of, wait_said
+from dreieck.web.sign_in_tries import SignInTries, remember_browser
+from dreieck.web.signed_in import COOKIE, MAX_AGE, cookie_of, token_in
 
 router = APIRouter(include_in_schema=False)
+_NOT_TOGETHER = (
+    "This name and passphrase do not belong together. If you are new here, choose another name."
+)
 _LOCAL = re.compile(r"/([^/\\\s][^\s]{0,1000})?")
 
 Name = Annotated[str, Form(max_length=200)]
@@ -23,12 +28,20 @@ To = Annotated[str, Form(max_length=1_100)]
 
 
 def _tries(request: Request) -> SignInTries:
-    tries: SignInTries = request.app.state.sign_in_tries
+    tries: SignInTries = request.app.state.tries
     return tries
 
 
-def _place_of(request: Request) -> str:
-    return request.client.host if request.client else ""
+def _sessions(request: Request) -> Sessions:
+    sessions: Sessions = request.app.state.sessions
+    return sessions
+
+
+def _accounts(request: Request, people: ThePeople) -> Accounts:
+    return Accounts(request.app.state.database, request.app.state.library, people)
+
+
+TheAccounts = Annotated[Accounts, Depends(_accounts)]
 
 
 @router.get("/sign-in")
@@ -59,16 +72,17 @@ def sign_in(
     to: To = "/",
 ) -> Response:
     """Sign in; after a few wrong tries one has to wait before the next."""
-    tries = _tries(request)
-    asked_by = {tries.by_name: name_key(name), tries.by_place: _place_of(request)}
-    if pause := max(each.pause(who) for each, who in asked_by.items()):
-        return _page(request, to=to, problem=wait_said(pause), name=name, status=429)
+    return _tried(request, people, name, passphrase, to)
+
+
+def _tried(request: Request, people: People, name: str, passphrase: str, to: str) -> Response:
+    attempt = _tries(request).begin(request, people, name)
+    if attempt.pause:
+        return _page(request, to=to, problem=wait_said(attempt.pause), name=name, status=429)
     person = people.sign_in(name, passphrase)
-    for each, who in asked_by.items():
-        (each.right if person else each.wrong)(who)
     if person is None:
-        said = "This name and passphrase do not belong together."
-        return _page(request, to=to, problem=said, name=name, status=401)
+        return _page(request, to=to, problem=_NOT_TOGETHER, name=name, status=401)
+    attempt.right()
     return _signed_in(request, people, person, to)
 
 
@@ -80,12 +94,22 @@ def sign_up(
     passphrase: Passphrase = "",
     to: To = "/",
 ) -> Response:
-    """Make oneself known. The first one takes over what was there before."""
+    """Make oneself known. The first one takes over what was there before.
+
+    Where somebody has the name already it is the same as signing in, so that asking tells no more.
+    """
     try:
-        is_first = people.count() == 0
-        person = people.sign_up(name, passphrase)
+        checked_person(name)
+        check_passphrase(name, passphrase)
     except DreieckError as refusal:
         return _page(request, to=to, problem=str(refusal), name=name, status=422)
+    if pause := _tries(request).sign_ups.begin(client_of(request)):
+        return _page(request, to=to, problem=wait_said(pause), name=name, status=429)
+    is_first = people.count() == 0
+    try:
+        person = people.sign_up(name, passphrase)
+    except NameTaken:
+        return _tried(request, people, name, passphrase, to)
     if is_first:
         request.app.state.library.give_to(person.id)
     return _signed_in(request, people, person, to)
@@ -94,47 +118,82 @@ def sign_up(
 def _signed_in(request: Request, people: People, person: Person, to: str) -> Response:
     answer = RedirectResponse(_place(to), 303)
     answer.set_cookie(
-        COOKIE, cookie_of(people, person), max_age=MAX_AGE, httponly=True, samesite="lax",
-        secure=request.url.scheme == "https",
+        COOKIE, cookie_of(people, _sessions(request).begin(person.id)), max_age=MAX_AGE,
+        httponly=True, samesite="lax", secure=request.url.scheme == "https",
     )  # fmt: skip
+    remember_browser(request, answer, people, person.id)
     return answer
 
 
 @router.get("/account")
-def account(request: Request, people: ThePeople) -> Response:
+def account(request: Request, accounts: TheAccounts, number: ThePerson) -> Response:
     """One's account."""
-    return page(request, "account.html", problem="")
+    return _account(request, accounts, number)
+
+
+def _account(
+    request: Request, accounts: Accounts, number: int, problem: str = "", status: int = 200
+) -> Response:
+    owned = accounts.belongings(number)
+    return page(request, "account.html", problem=problem, owned=owned, status_code=status)
+
+
+def _refused(request: Request, people: People, number: int, passphrase: str) -> str:
+    """Why a passphrase does not open one's own account; empty if it does."""
+    tries, own = _tries(request).by_browser, f"account {number}"
+    if pause := tries.begin(own):
+        return wait_said(pause)
+    if not people.fits(number, passphrase):
+        return "The passphrase is not right."
+    tries.forget(own)
+    return ""
 
 
 @router.post("/account/passphrase")
 def change(
     request: Request,
     people: ThePeople,
+    accounts: TheAccounts,
     number: ThePerson,
     old: Passphrase = "",
     passphrase: Passphrase = "",
 ) -> Response:
     """Take another passphrase; all other browsers are signed out."""
-    person = people.person(number)
-    assert person is not None  # nobody comes here who is not signed in
-    problem = ""
-    tries = _tries(request).by_name
-    if pause := tries.pause(name_key(person.name)):
-        problem = wait_said(pause)
-    elif people.sign_in(person.name, old) is None:
-        tries.wrong(name_key(person.name))
-        problem = "The old passphrase is not right."
+    problem = _refused(request, people, number, old)
     if not problem:
         try:
-            return _signed_in(request, people, people.change(number, passphrase), "/account")
+            person = people.change(number, passphrase)
         except DreieckError as refusal:
             problem = str(refusal)
-    return page(request, "account.html", problem=problem, status_code=422)
+        else:
+            _sessions(request).end_all(number)
+            return _signed_in(request, people, person, "/account")
+    return _account(request, accounts, number, problem, 422)
+
+
+@router.post("/account/delete")
+def delete(
+    request: Request,
+    people: ThePeople,
+    accounts: TheAccounts,
+    number: ThePerson,
+    passphrase: Passphrase = "",
+) -> Response:
+    """Delete one's account with all that is in it."""
+    if problem := _refused(request, people, number, passphrase):
+        return _account(request, accounts, number, problem, 422)
+    _sessions(request).end_all(number)
+    accounts.delete(number)
+    answer = _page(request, problem="Your account is deleted, with all that was in it.")
+    answer.delete_cookie(COOKIE)
+    return answer
 
 
 @router.post("/sign-out")
-def sign_out(people: ThePeople) -> Response:
-    """Sign this browser out."""
+def sign_out(request: Request, people: ThePeople) -> Response:
+    """Sign this browser out: what it kept is worth nothing any more."""
+    if token := token_in(people, request.cookies.get(COOKIE, "")):
+        _sessions(request).end(token)
     answer = RedirectResponse("/sign-in", 303)
     answer.delete_cookie(COOKIE)
     return answer
