@@ -7,7 +7,7 @@ from hypothesis import given
 from hypothesis import strategies as st
 from tables import workbook
 
-from dreieck.core.budget import Budget, WorkEnded, working
+from dreieck.core.budget import FORMULA_STEPS, Budget, TooMuchWork, WorkEnded, working
 from dreieck.core.calculate import Calculation, order
 from dreieck.core.calculate import calculation as calculating
 from dreieck.core.calculate.blocks import blocks
@@ -17,7 +17,7 @@ from dreieck.core.grid import Area, Cell
 from dreieck.core.sheet.edits import SetCells
 from dreieck.core.sheet.names import named
 from dreieck.core.sheet.sheet import Run
-from dreieck.core.values import NUM, REF, UNFINISHED, VALUE, WORK, Error
+from dreieck.core.values import LOOP, NUM, REF, UNFINISHED, VALUE, WORK, Error
 from dreieck.core.values.look import PLAIN
 
 HEAVY = "=DSUM(B2:ZZ1000000,1,B2:ZZ1000000)"
@@ -185,3 +185,35 @@ def test_blocks_are_the_cells_that_hang_together(places):
         expected.add(frozenset(group))
     assert found == expected
     assert all(Area(1, 1, 6, 7).holds(cell) for group in found for cell in group)
+
+
+def test_many_small_formulas_are_watched_as_one_large_one_is():
+    class Watched(Budget):
+        looks = 0
+
+        def watch(self):
+            self.looks += 1
+
+    budget = Watched()
+    for _ in range(1_000):
+        with budget.formula(1):
+            budget.spend(100)
+    assert budget.looks == 4
+    # What a formula inside another one takes is not counted as the outer one's.
+    with budget.formula(1):
+        with budget.formula(1):
+            budget.spend(FORMULA_STEPS)
+        budget.spend(FORMULA_STEPS)
+        with pytest.raises(TooMuchWork):
+            budget.spend(50_000)
+
+
+@pytest.mark.parametrize("formula", ["=A{next}*{row}", "=A{far}+{row}", "=SUM(A{next}:A{far})"])
+def test_a_long_circle_of_formulas_that_all_differ_is_told(formula):
+    """Each is a block of its own; finding the circle takes as much work as there are cells."""
+    rows = 1_200
+    entries = {
+        f"A{row}": formula.format(row=row, next=row % rows + 1, far=(row * 7 + 3) % rows + 1)
+        for row in range(1, rows + 1)
+    }
+    assert set(valued(entries, "A1", "A500")) <= {LOOP, WORK}

@@ -42,7 +42,7 @@ class Budget:
     def __init__(self) -> None:
         self._allowed: int | None = None
         self._used = 0
-        self._left = _STRETCH
+        self._left = self._mark = _STRETCH
         self.hurried = False
         """Whether nothing more is worked out: values that are not known count as unfinished."""
 
@@ -57,8 +57,8 @@ class Budget:
 
     def look(self) -> None:
         """See whether work may go on. Raises TooMuchWork inside a formula, and WorkEnded."""
-        self._used += _STRETCH - self._left
-        self._left = _STRETCH
+        self._used += self._mark - self._left
+        self._left = self._mark = _STRETCH
         self.watch()
         if self._allowed is not None and self._used > self._allowed:
             raise TooMuchWork
@@ -66,13 +66,15 @@ class Budget:
     @contextmanager
     def formula(self, cells: int) -> Iterator[None]:
         """Count the work of one formula that stands in so many cells."""
-        before = self._allowed, self._used + _STRETCH - self._left
-        self._allowed, self._used, self._left = FORMULA_STEPS + CELL_STEPS * cells, 0, _STRETCH
+        before = self._allowed, self._used + self._mark - self._left
+        self._allowed, self._used = FORMULA_STEPS + CELL_STEPS * cells, 0
+        # How far it is to the next look goes on: many small formulas are much work, too.
+        self._mark = self._left
         try:
             yield
         finally:
             self._allowed, self._used = before
-            self._left = _STRETCH
+            self._mark = self._left
 
 
 _CURRENT: ContextVar[Budget | None] = ContextVar("budget", default=None)

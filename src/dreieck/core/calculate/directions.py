@@ -6,10 +6,13 @@ line that come first. So the lines are worked out one after the other.
 
 from __future__ import annotations
 
+from bisect import bisect_left, bisect_right
+from collections.abc import Iterable
 from graphlib import CycleError, TopologicalSorter
 from typing import NamedTuple
 
 from dreieck.core.analysis.reads import reach
+from dreieck.core.budget import spend
 from dreieck.core.calculate.evaluation import result_at
 from dreieck.core.calculate.recurrence import run_recurrence
 from dreieck.core.calculate.tasks import KnownValues, Task
@@ -39,8 +42,9 @@ def run_in_direction(ring: list[Task], values: KnownValues) -> bool:
 
     Where there is none, nothing is worked out and the answer is False.
     """
+    places = _Places(ring)
     for direction in _DIRECTIONS:
-        ranked = _ranked(ring, values, direction)
+        ranked = _ranked(ring, places, values, direction)
         if ranked:
             one_column = len(ring) == 1 and ring[0].area.width == 1
             if not (one_column and direction.axis == "row" and run_recurrence(ring[0], values)):
@@ -63,7 +67,32 @@ def _run(ranked: list[Task], values: KnownValues, direction: _Direction) -> None
                         results.put(cell, result_at(task.shape, place, values))
 
 
-def _ranked(ring: list[Task], values: KnownValues, direction: _Direction) -> list[Task] | None:
+class _Places:
+    """Where the tasks of a ring stand, none over another: by sheet and column, from the top."""
+
+    def __init__(self, ring: list[Task]) -> None:
+        self._columns: dict[str, dict[int, list[Task]]] = {}
+        for task in sorted(ring, key=lambda task: task.area.top):
+            columns = self._columns.setdefault(task.sheet, {})
+            for number in range(task.area.left, task.area.right + 1):
+                columns.setdefault(number, []).append(task)
+
+    def within(self, sheet: str, area: Area) -> Iterable[Task]:
+        """The tasks that have cells in an area, each once."""
+        columns = self._columns.get(sheet, {})
+        found: dict[Task, None] = {}
+        for number in sorted(columns.keys() & range(area.left, area.right + 1)):
+            tasks = columns[number]
+            first = bisect_left(tasks, area.top, key=lambda task: task.area.bottom)
+            last = bisect_right(tasks, area.bottom, key=lambda task: task.area.top)
+            spend(last - first + 1)
+            found.update(dict.fromkeys(tasks[first:last]))
+        return found
+
+
+def _ranked(
+    ring: list[Task], places: _Places, values: KnownValues, direction: _Direction
+) -> list[Task] | None:
     """The tasks in the order in which a line of them is worked out; None where there is none."""
     sorter: TopologicalSorter[Task] = TopologicalSorter(dict.fromkeys(ring, ()))
     for task in ring:
@@ -72,9 +101,7 @@ def _ranked(ring: list[Task], values: KnownValues, direction: _Direction) -> lis
             if not values.has_sheet(sheet):
                 continue
             name = values.results(sheet).sheet.name
-            for other in ring:
-                if not area or other.sheet != name or not area.common(other.area):
-                    continue
+            for other in places.within(name, area) if area else ():
                 ahead = _ahead(reference, task.area, other.area, direction)
                 if ahead > 0:
                     return None

@@ -117,6 +117,7 @@ class CellTasks(Tasks):
         for number in results.sheet.columns_in(area):
             column = results.column(number)
             for row in column.rows(area.top, area.bottom, Kind.PENDING):
+                spend(1)
                 shape = results.sheet.content(Cell(number, row))
                 assert isinstance(shape, Shape)
                 yield Task(results.sheet.name, Area(number, row, number, row), shape)

@@ -7,6 +7,7 @@ from functools import partial
 
 import numpy as np
 
+from dreieck.core.budget import spend
 from dreieck.core.functions.registry import (
     Branches,
     Failure,
@@ -29,6 +30,8 @@ from dreieck.core.values import NA, REF, VALUE, Error, Value, compared
 from dreieck.core.values.roundings import Numbers
 
 _NOT_THERE = "is not in the list."
+_ASKED = 16
+"""So many steps it takes to ask an index for a place."""
 _BEFORE = "lies before the first value of the list."
 _SOUGHT = arg("sought", Takes.VALUE, "what is looked for")
 _TABLE = arg("table", Takes.RANGE, "the table")
@@ -336,6 +339,7 @@ def _nearest(sought: Value, line: Table, direction: int) -> int:
         raise Failure.of(sought)
     sought = 0.0 if sought is None else sought
     if index := line.index():
+        spend(_ASKED)
         place = index.nearest(sought, direction)
         if place >= 0:
             return place

@@ -51,12 +51,12 @@ def _subtotal(kind: int, *areas: list[Table]) -> float:
     known, seen_only = told_kind(kind)
     if known is None:
         raise Failure(VALUE, "The kind is 1 to 11, or 101 to 111 to leave out hidden rows.")
-    values = [
+    values = (
         value
         for tables in areas
         for table in tables
         for value in _counted(table, seen_only=seen_only)
-    ]
+    )
     if known.parameters[0].takes in (Takes.TOTALS, Takes.COUNTED):
         total = Total()
         total.take(values)

@@ -13,7 +13,7 @@ from dataclasses import dataclass, field
 from functools import lru_cache
 from itertools import accumulate
 
-from dreieck.core.budget import spend
+from dreieck.core.budget import AT_ONCE, spend
 
 _MARK = re.compile(r"~[*?~]|[*?]", re.DOTALL)
 _BITS = 8_192
@@ -118,6 +118,7 @@ class Wildcards:
     def fit(self, text: str) -> bool:
         """Whether a whole text is one that is meant."""
         folded = text.casefold()
+        spend(len(self.text) // AT_ONCE)
         if _pattern(self.text.casefold()).fit(folded):
             return True
         if len(folded) == len(text):
@@ -126,6 +127,7 @@ class Wildcards:
 
     def begin(self, text: str, start: int) -> int:
         """Where a part that is meant begins first in a text, from ``start`` on; -1 without one."""
+        spend(len(self.text) // AT_ONCE)
         folded, sought = text.casefold(), _pattern(self.text.casefold())
         if len(folded) == len(text):
             return sought.begin(folded, start)

@@ -177,17 +177,36 @@ class Index:
             return int(self.nearest_of(np.array([value]), direction)[0])
         bisect = bisect_right if direction > 0 else bisect_left
         if isinstance(value, str):
-            inside, ranks, places = self._text_line
-            cut = bisect(inside, value.casefold())
+            cut = bisect(self._text_line[0], value.casefold())
         else:
-            ranks, places = self._line(self._first_logical, self.limit)
             cut = bisect([False, True], value)
-        return int(_before_beyond(ranks, places, np.array([cut]), direction)[0])
+        return int(self._before_beyond(type(value), np.array([cut]), direction)[0])
 
     def nearest_of(self, numbers: Payload, direction: int) -> Positions:
         """The same for many numbers."""
         cuts = searched(self.numbers, numbers, "right" if direction > 0 else "left")
-        return _before_beyond(*self._line(0, len(self.numbers)), cuts, direction)
+        return self._before_beyond(float, cuts, direction)
+
+    def _before_beyond(self, kind: type, cuts: Positions, direction: int) -> Positions:
+        """The places before the first rank at or above each cut, below it for direction -1."""
+        reached, places = self.shared(
+            ("before beyond", kind, direction), lambda: self._reached(kind, direction)
+        )
+        found: Positions = places[
+            reached.searchsorted(cuts * direction, "left" if direction > 0 else "right")
+        ]
+        return found
+
+    def _reached(self, kind: type, direction: int) -> tuple[Positions, Positions]:
+        """How far the values of a kind have come at each place, and the place before it."""
+        if kind is str:
+            _, ranks, places = self._text_line
+        elif kind is float:
+            ranks, places = self._line(0, len(self.numbers))
+        else:
+            ranks, places = self._line(self._first_logical, self.limit)
+        ends = np.maximum if direction > 0 else np.minimum
+        return ends.accumulate(ranks) * direction, np.concatenate(([-1], places))
 
     def _line(self, first: int, end: int) -> tuple[Positions, Positions]:
         """The codes from one on to before another, from place to place, and the places."""
@@ -287,17 +306,6 @@ def _those(cells: Cells, rows: Positions) -> Payload:
 def _joined(parts: list[NDArray[Any]]) -> NDArray[Any]:
     """Arrays behind each other; one alone is not copied."""
     return parts[0] if len(parts) == 1 else np.concatenate([NOWHERE, *parts])
-
-
-def _before_beyond(
-    ranks: Positions, places: Positions, cuts: Positions, direction: int
-) -> Positions:
-    """The places before the first rank at or above each cut, below it for direction -1."""
-    if direction > 0:
-        found = np.maximum.accumulate(ranks).searchsorted(cuts, "left")
-    else:
-        found = (-np.minimum.accumulate(ranks)).searchsorted(-cuts, "right")
-    return np.concatenate(([-1], places))[found]
 
 
 def asked_in_order(numbers: Any, count: int, tell: Callable[[Any], NDArray[Any]]) -> NDArray[Any]:
