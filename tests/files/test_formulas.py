@@ -2,7 +2,8 @@
 
 import pytest
 from formulas import cells, formulas
-from hypothesis import given
+from hypothesis import example, given
+from hypothesis import strategies as st
 
 from dreieck.core.exceptions import FormulaError
 from dreieck.core.formula import Shape
@@ -135,3 +136,21 @@ def test_what_is_filled_is_one_shape_and_parsed_once(dialect, monkeypatch):
 
 def test_what_cannot_be_read_is_kept_as_it_is():
     assert FormulaReader(DIALECTS[1]).read("1+", AT) == Unreadable("=1+")
+
+
+SIGNS = (*"'\"[]({!#$.:;A1 ", "a.", "A1:", "[.")
+
+
+@pytest.mark.parametrize("dialect", DIALECTS, ids=["OpenFormula", "Open XML"])
+@given(st.lists(st.sampled_from(SIGNS), min_size=1, max_size=4), st.sampled_from(SIGNS))
+@example(["'"], "A")
+@example(["["], "'")
+@example(["['"], "'")
+@example(["'["], "!")
+@example(["a."], "(")
+def test_any_text_is_read_or_refused_in_time_that_goes_with_its_length(dialect, pattern, end):
+    """What went back and forth over a text took longer than anybody waits for."""
+    try:
+        read_formula(dialect, "".join(pattern) * 4_000 + end, AT)
+    except FormulaError as problem:
+        assert str(problem)

@@ -2,6 +2,7 @@
 
 import io
 import json
+import math
 import random
 import resource
 import struct
@@ -10,7 +11,12 @@ import zipfile
 import pytest
 from packages import flat_document, package, zipped
 
-from dreieck.files import FileRefused, read
+from dreieck.core.editing.entering import typed_workbook
+from dreieck.core.grid import EVERYWHERE
+from dreieck.core.sheet.content import MAX_ENTRY
+from dreieck.files import FileRefused, Progress, read
+from dreieck.files.arrived import Arrived, StoredValue
+from dreieck.files.differences import compared
 
 BOMB = b'<?xml version="1.0"?><!DOCTYPE a [<!ENTITY a "aaaaaaaaaa">' + b"".join(
     b'<!ENTITY a%d "%s">' % (n, b"&a%d;" % (n - 1) * 10 if n else b"&a;" * 10) for n in range(9)
@@ -154,6 +160,9 @@ HOSTILE = {
     "a wrong row": xlsx(b'<row r="2">', b'<row r="zwei">'),
     "an array nowhere": xlsx(b'ref="A8"', b'ref="here"'),
     "a sheet that leads nowhere": xlsx(b'r:id="rId1"', b'r:id="rId99"', "xl/workbook.xml"),
+    "a format without end": xlsx(
+        b"<fonts", b'<numFmts><numFmt numFmtId="200" formatCode="' + b"[$" * 9_000
+        + b'"/></numFmts><fonts', "xl/styles.xml"),
     "no text at all": lambda: package("open_xml", {"xl/sharedStrings.xml": b"no"}),
     "a broken style sheet": lambda: package("open_xml", {"xl/styles.xml": b"<styleSheet>"}),
     "not a workbook of ours": lambda: b"{}",
@@ -209,3 +218,49 @@ def test_scrambled_files_are_read_or_refused(data, seed):
         assert read(scrambled(data, seed), "sheet").workbook.sheets
     except FileRefused as refused:
         assert str(refused).endswith(".")
+
+
+def formula(text):
+    return ods(FLOUR, FLOUR.replace(b"/>", b' table:formula="of:=' + text + b'"/>'))
+
+
+MANY = {
+    "blanks": lambda: text_cell(b'<text:s text:c="99999999"/>' * 40_000),
+    "frames": lambda: text_cell(b"<draw:frame/>" * 30_000),
+    "apostrophes": formula(b"'" * 9_000),
+    "brackets": formula(b"[." * 9_000),
+    "an endless time": ods(FLOUR, b'<table:table-cell office:value-type="time"'
+                                  b' office:time-value="PT' + b"9" * 400 + b'H"/>'),
+    "merged areas": xlsx(b"</sheetData>", b"</sheetData><mergeCells>"
+                         + b'<mergeCell ref="E1:ZZ1"/>' * 9_000 + b"</mergeCells>"),
+}  # fmt: skip
+
+
+def text_cell(inside):
+    said = b'<table:table-cell office:value-type="string"><text:p>x' + inside
+    return replaced("open_document", CONTENT, FLOUR, said + b"</text:p></table:table-cell>")
+
+
+@pytest.mark.parametrize("name", MANY)
+def test_what_is_many_or_long_is_read_within_bounds(name):
+    before = resource.getrusage(resource.RUSAGE_SELF).ru_maxrss
+    arrived = read(MANY[name](), "sheet")
+    held = [
+        content for sheet in arrived.workbook.sheets for _, content in sheet.filled(EVERYWHERE)
+    ]
+    assert all(len(each) <= MAX_ENTRY for each in held if isinstance(each, str))
+    assert all(math.isfinite(each) for each in held if isinstance(each, float))
+    assert resource.getrusage(resource.RUSAGE_SELF).ru_maxrss - before < 300_000
+
+
+def test_a_file_takes_no_longer_than_a_file_may(monkeypatch):
+    monkeypatch.setattr("dreieck.files.formats.LONGEST", -1.0)
+    with pytest.raises(FileRefused, match="takes longer to read than any file may"):
+        read(ODS, "sheet.ods")
+    arrived = Arrived(
+        typed_workbook({"S": {"A1": "=1+1"}}), stored={"S": {1: [StoredValue(1, 2.0)]}}
+    )
+    assert compared(arrived, Progress()) == (1, 0, (), True)
+    monkeypatch.setattr("dreieck.files.differences.LONGEST", -1.0)
+    monkeypatch.setattr("dreieck.core.budget._STRETCH", 1)
+    assert compared(arrived, Progress()) == (0, 0, (), False)

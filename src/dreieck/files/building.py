@@ -2,6 +2,7 @@
 
 from __future__ import annotations
 
+import math
 import re
 
 from dreieck.core.editing.stating import MAX_STATED, on_sheets
@@ -9,7 +10,8 @@ from dreieck.core.exceptions import DreieckError, NameRefused
 from dreieck.core.formula import Shape
 from dreieck.core.grid import MAX_COLUMN, MAX_ROW, Cell
 from dreieck.core.sheet.cells import Cells
-from dreieck.core.sheet.content import MAX_ENTRY, Content
+from dreieck.core.sheet.content import MAX_ENTRY, Content, Unreadable
+from dreieck.core.sheet.layout import Rule
 from dreieck.core.sheet.names import Named, checked_name
 from dreieck.core.sheet.sheet import Run, Sheet
 from dreieck.core.sheet.stated import SORTS, STANDS, Sort, one_of
@@ -25,8 +27,17 @@ MAX_SHEETS = 250
 """How many sheets a file can have."""
 MAX_NAMES = 5_000
 """How many names a file can have."""
+MAX_RULES = 2_000
+"""How many rules a sheet of a file can have."""
 _CHUNK = 8_192
 _NO_LETTERS = re.compile(r"[!:\[\]]|[^\S ]")
+
+
+def bounded_rules(rules: list[Rule], leavings: Leavings, sheet: str) -> tuple[Rule, ...]:
+    """The rules that a sheet can have of a file; what is more is told."""
+    if len(rules) > MAX_RULES:
+        leavings.add("colouring by condition", sheet, "there are too many", len(rules) - MAX_RULES)
+    return tuple(rules[:MAX_RULES])
 
 
 class SheetBuilder:
@@ -46,8 +57,7 @@ class SheetBuilder:
             return
         if content is not None:
             self.book.count(1)
-            if isinstance(content, str) and len(content) > MAX_ENTRY:
-                content = self._cut(content, column, row)
+            content = self._bounded(content, column, row)
             rows, contents = self._columns.setdefault(column, ([], []))
             rows.append(row)
             contents.append(content)
@@ -62,8 +72,7 @@ class SheetBuilder:
         if content is None or top > bottom or column > MAX_COLUMN:
             return
         self.book.count(bottom - top + 1)
-        if isinstance(content, str) and len(content) > MAX_ENTRY:
-            content = self._cut(content, column, top)
+        content = self._bounded(content, column, top)
         self._flush(column)
         look = self.sheet.look(Cell(column, top))
         self.sheet.put_run(Run(column, top, bottom, content, look))
@@ -85,6 +94,16 @@ class SheetBuilder:
         for column, run in self._looks.items():
             self.sheet.dress(column, *run)
         self._looks.clear()
+
+    def _bounded(self, content: Content, column: int, row: int) -> Content:
+        """What a cell can hold of it: no more characters than may be, and no endless number."""
+        if isinstance(content, float) and not math.isfinite(content):
+            return str(content)
+        if isinstance(content, Unreadable) and len(content.text) > MAX_ENTRY:
+            return self._cut(content.text, column, row)
+        if isinstance(content, str) and len(content) > MAX_ENTRY:
+            return self._cut(content, column, row)
+        return content
 
     def _cut(self, text: str, column: int, row: int) -> str:
         place = f"{self.sheet.name}!{Cell(column, row).text}"
@@ -116,6 +135,7 @@ class WorkbookBuilder:
     def count(self, cells: int) -> None:
         """So many more cells are filled. Raises FileRefused."""
         self._cells += cells
+        self.progress.filled(cells)
         if self._cells > MAX_CELLS:
             raise FileRefused(
                 f"The file has more than {MAX_CELLS:,} filled cells, which is what can be opened"

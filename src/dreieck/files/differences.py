@@ -3,10 +3,11 @@
 from __future__ import annotations
 
 import re
-from collections.abc import Collection
+from collections.abc import Collection, Iterator
 from itertools import chain, islice
 from typing import NamedTuple
 
+from dreieck.core.budget import working
 from dreieck.core.calculate import Calculation, look_of
 from dreieck.core.formula import Shape, tree
 from dreieck.core.formula.printer import place_text
@@ -16,10 +17,13 @@ from dreieck.core.sheet.content import Content, Unreadable, typed_text
 from dreieck.core.values import Error, Place, Value
 from dreieck.core.values.look import shown_text
 from dreieck.files.arrived import Arrived
+from dreieck.files.exceptions import TookTooLong
 from dreieck.files.progress import Progress
 
 MAX_LISTED = 500
 """How many differences are told one by one."""
+LONGEST = 10.0
+"""So many seconds of the processor the comparison may take."""
 _CLOSE = 1e-9
 _LOOKED_THROUGH = 2_000
 _ANOTHER_FILE = re.compile(r"'#|\][^\[\]]*!")
@@ -37,11 +41,15 @@ class Difference(NamedTuple):
 
 
 class Compared(NamedTuple):
-    """How many values of a file were compared, how many differ, and the first that do."""
+    """How many values of a file were compared, how many differ, and the first that do.
+
+    It ``is_whole`` where no values were left out for want of time.
+    """
 
     compared: int
     differing: int
     listed: tuple[Difference, ...]
+    is_whole: bool = True
 
 
 def compared(arrived: Arrived, progress: Progress) -> Compared:
@@ -54,19 +62,30 @@ def compared(arrived: Arrived, progress: Progress) -> Compared:
         return Compared(0, 0, ())
     calculation = Calculation(arrived.workbook)
     differing: dict[Place, tuple[Value, Value]] = {}
-    count = 0
+    count, is_whole = 0, True
+    with working(progress), progress.within(LONGEST):
+        try:
+            for taken in _take(arrived, calculation, differing):
+                count += taken
+        except TookTooLong:
+            is_whole = False
+    listed = islice(differing.items(), MAX_LISTED)
+    found = tuple(_difference(arrived, differing, place, *both) for place, both in listed)
+    return Compared(count, len(differing), found, is_whole)
+
+
+def _take(
+    arrived: Arrived, calculation: Calculation, differing: dict[Place, tuple[Value, Value]]
+) -> Iterator[int]:
+    """Compare column by column, and tell how many values each has."""
     for name, columns in arrived.stored.items():
         for column, stored in columns.items():
-            progress.watch()
             top, bottom = min(each.row for each in stored), max(each.row for each in stored)
             values = calculation.cells(name, column, top, bottom).values()
-            count += len(stored)
             for row, value in stored:
                 if not _alike(value, values[row - top]):
                     differing[Place(name, Cell(column, row))] = (value, values[row - top])
-    listed = islice(differing.items(), MAX_LISTED)
-    found = tuple(_difference(arrived, differing, place, *both) for place, both in listed)
-    return Compared(count, len(differing), found)
+            yield len(stored)
 
 
 def _difference(

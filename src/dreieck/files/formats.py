@@ -9,14 +9,14 @@ from dataclasses import dataclass
 from pathlib import PurePath
 from zipfile import BadZipFile, ZipFile
 
-from dreieck.core.budget import working
+from dreieck.core.budget import WorkEnded, working
 from dreieck.core.calculate import Calculation
 from dreieck.core.sheet.sheet import Sheet
 from dreieck.core.sheet.stated import SORTS, one_of
 from dreieck.files import delimited, document, markup, open_document, open_xml
 from dreieck.files.arrived import Arrived, Leavings, LeftOut
 from dreieck.files.delimited import Settings
-from dreieck.files.exceptions import FileRefused, Stopped
+from dreieck.files.exceptions import FileRefused, TookTooLong
 from dreieck.files.progress import Progress
 from dreieck.files.zipped import MAX_FILE
 
@@ -144,6 +144,8 @@ _OTHERS = (
     (b"\x7fELF", "a program"), (b"MZ", "a program"),
 )  # fmt: skip
 _SAID = {name: each.says for name, each in FORMATS.items()} | {"fods": "OpenDocument as one text"}
+LONGEST = 15.0
+"""So many seconds of the processor a file may take to be read, beside those for its cells."""
 _WOULD_DO = "Save it as an OpenDocument or Office Open XML spreadsheet, or as CSV, and open that."
 
 
@@ -207,15 +209,17 @@ def read(
 ) -> Arrived:
     """Read a file; ``settings`` tell how a table of text is written, or are guessed.
 
-    Raises FileRefused, and Stopped.
+    Raises FileRefused, and WorkEnded where the work ends before.
     """
     progress = progress or Progress()
     kind = recognised(data, name)
     called = shown_name(name)
-    with working(progress):
+    with working(progress), progress.within(LONGEST):
         try:
             arrived = _read(kind, data, called, progress, settings)
-        except (FileRefused, Stopped):
+        except TookTooLong as ended:
+            raise FileRefused(str(ended)) from None
+        except (FileRefused, WorkEnded):
             raise
         except RecursionError:
             raise FileRefused("The file nests its parts too deeply. It was left alone.") from None

@@ -9,6 +9,8 @@ from dreieck.core.values import currencies
 from dreieck.core.values.formats import currency_form, currency_of
 
 GENERAL = "General"
+MAX_CODE = 1_000
+"""Longer codes tell nothing; most programs take 255 characters."""
 _MANY = 10
 """So many optional decimals a number has that shows as many as there are."""
 _FIXED = {
@@ -47,6 +49,8 @@ def code_of(form: str, decimals: int | None) -> str:
 @lru_cache(4096)
 def format_of(code: str) -> tuple[str, int | None]:
     """The number format that comes closest to a code, and its decimals."""
+    if len(code) > MAX_CODE:
+        return "general", None
     first = code.split(";", maxsplit=1)[0]
     sign = _SIGN.search(first)
     currency = currency_of_sign(sign[1]) if sign else None

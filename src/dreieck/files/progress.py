@@ -2,8 +2,16 @@
 
 from __future__ import annotations
 
+import math
+import time
+from collections.abc import Iterator
+from contextlib import contextmanager
+
 from dreieck.core.budget import Budget, current
-from dreieck.files.exceptions import Stopped
+from dreieck.files.exceptions import Stopped, TookTooLong
+
+CELL_SECONDS = 25e-6
+"""So much longer a file may take for each of its filled cells."""
 
 
 class Progress(Budget):
@@ -14,9 +22,10 @@ class Progress(Budget):
         self.share = 0.0
         self.says = "reading"
         self.is_stopped = False
+        self._ends = math.inf
 
     def at(self, share: float, says: str = "") -> None:
-        """The work has come so far. Raises Stopped."""
+        """The work has come so far. Raises Stopped, and TookTooLong."""
         self.share = min(max(self.share, share), 1.0)
         self.says = says or self.says
         self.watch()
@@ -25,10 +34,25 @@ class Progress(Budget):
         """Let the work end at the next opportunity."""
         self.is_stopped = True
 
+    @contextmanager
+    def within(self, seconds: float) -> Iterator[None]:
+        """Let the work inside take so much of the processor's time, and no more."""
+        before, self._ends = self._ends, time.thread_time() + seconds
+        try:
+            yield
+        finally:
+            self._ends = before
+
+    def filled(self, cells: int) -> None:
+        """So many more cells are filled: work on them may take longer."""
+        self._ends += cells * CELL_SECONDS
+
     def watch(self) -> None:
-        """Called now and then while work goes on. Raises Stopped."""
+        """Called now and then while work goes on. Raises Stopped, and TookTooLong."""
         if self.is_stopped:
             raise Stopped
+        if time.thread_time() > self._ends:
+            raise TookTooLong
 
 
 class Within(Progress):
@@ -39,6 +63,6 @@ class Within(Progress):
         self._whole = current()
 
     def watch(self) -> None:
-        """Called now and then while work goes on. Raises Stopped, and WorkEnded."""
+        """Called now and then while work goes on. Raises Stopped, TookTooLong, WorkEnded."""
         super().watch()
         self._whole.watch()

@@ -14,8 +14,9 @@ from tempfile import TemporaryDirectory
 from threading import RLock
 from typing import Any
 
+from dreieck.core.budget import WorkEnded
 from dreieck.core.exceptions import DreieckError
-from dreieck.files import Arrived, Progress, Stopped, read, recognised
+from dreieck.files import Arrived, Progress, read, recognised
 from dreieck.files.delimited import Settings, guessed
 from dreieck.files.differences import Compared, compared
 from dreieck.files.exceptions import FileRefused
@@ -162,9 +163,7 @@ class Incoming:
         def guarded() -> None:
             try:
                 work(coming)
-            except Stopped:
-                coming.problem = "Reading was stopped; nothing has changed."
-            except (DreieckError, StoreError) as refusal:
+            except (DreieckError, StoreError, WorkEnded) as refusal:
                 coming.problem = str(refusal)
             finally:
                 if coming.workbooks or coming.progress.is_stopped:

@@ -5,13 +5,16 @@ from __future__ import annotations
 from collections.abc import Callable
 from typing import Protocol
 
+from dreieck.core.budget import spend
 from dreieck.core.exceptions import FormulaError
 from dreieck.core.formula import Shape, parse, tree
 from dreieck.core.formula.printer import Notation, Piece, pieces, written
 from dreieck.core.formula.reference import Reference
 from dreieck.core.grid import Cell
-from dreieck.core.sheet.content import Unreadable
+from dreieck.core.sheet.content import MAX_ENTRY, Unreadable
 
+_LONGEST = 2 * MAX_ENTRY
+"""Formulas of files may be longer than they are here."""
 SheetNamed = Callable[[str], str]
 """What a sheet of the file is called here."""
 
@@ -70,7 +73,7 @@ class FormulaReader:
 
     def read(self, text: str, at: Cell) -> Shape | Unreadable:
         """The formula that stands in a cell; it is kept as it is where we cannot read it."""
-        for known in (self._above.get(at.column), self._before):
+        for known in dict.fromkeys((self._above.get(at.column), self._before)):
             on_sheet = known and known.home and known.home.holds(at)
             if known and on_sheet and self._writer.text(known, at) == text:
                 return self._keep(known, at)
@@ -94,5 +97,8 @@ def left_out(problem: str) -> tuple[str, str]:
 
 def read_formula(dialect: Dialect, text: str, at: Cell) -> Shape:
     """The shape of a formula of a file that stands in a cell. Raises FormulaError."""
+    if len(text) > _LONGEST:
+        raise FormulaError(f"A formula can have {_LONGEST:,} characters.", 0)
+    spend(len(text))
     node = parse("=" + dialect.ours(text, at), at).tree
     return Shape.of(dialect.understood(node, at))

@@ -15,19 +15,20 @@ from dreieck.files.formulas.dialect import SheetNamed
 
 _PIECE = re.compile(
     r"""
-    (?P<text>"(?:[^"]|"")*")
-  | (?P<reference>\[(?:'(?:[^']|'')*'|[^\]'])*\])
+    (?P<text>"(?:[^"]|"")*+")
+  | (?P<reference>\[(?:'(?:[^']|'')*+'|[^\]'])*+\])
+  | (?P<unclosed>["\[])
   | (?P<logical>\b(?:TRUE|FALSE)\(\ \))
-  | (?P<function>[^\W\d][\w.]*(?=\s*\())
+  | (?P<function>[^\W\d][\w.]*+(?=\s*+\())
   | (?P<brace>[{}]) | (?P<separator>[;|]) | (?P<meet>!\ ?)
-  | (?P<other>[^"\[{};|!\w]+|\w+|.)
+  | (?P<other>[^"\[{};|!\w]++|\w[\w.]*+|.)
     """,
     re.VERBOSE | re.DOTALL,
 )
 _CORNER = re.compile(
     r"""
-    (?P<file>'(?:[^']|'')*'\#)?
-    (?:\$?(?P<sheet>'(?:[^']|'')+'|[^\].'#\s]+))?
+    (?P<file>'(?:[^']|'')*+'\#)?
+    (?:\$?(?P<sheet>'(?:[^']|'')++'|[^\].'#\s]++))?
     \.(?P<column>\$?[A-Za-z]{1,3})?(?P<row>\$?[0-9]{1,9})?
     """,
     re.VERBOSE,
@@ -82,6 +83,8 @@ class OpenFormulaDialect:
         for match in _PIECE.finditer(text):
             piece = match[0]
             match match.lastgroup:
+                case "unclosed":
+                    raise FormulaError(f"“{text[match.start() :][:80]}” has no end.", 0)
                 case "reference":
                     found.append(self.our_reference(piece[1:-1]))
                 case "logical":
@@ -151,7 +154,7 @@ def within_rows(body: str) -> str:
 
 def _corners(text: str) -> list[str]:
     """Both corners of a range; a colon in quotes does not part them."""
-    parts = re.findall(r"(?:'(?:[^']|'')*'|[^':])+", text)
+    parts = re.findall(r"(?:'(?:[^']|'')*+'|[^':])++", text)
     return parts if ":".join(parts) == text else []
 
 

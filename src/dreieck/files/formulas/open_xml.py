@@ -25,17 +25,17 @@ _OUR_NAMES = {theirs: ours for ours, theirs in _OTHER_NAMES.items()}
 _MARK = re.compile(r"(?:_xlfn\.|_xlws\.|_xludf\.)+", re.IGNORECASE)
 _PIECE = re.compile(
     r"""
-    (?P<text>"(?:[^"]|"")*")
-  | (?P<file>(?:'(?:[^']|'')*\[[^\]]*\](?:[^']|'')*'|\[[0-9]+\][^!\s,()]*)!)
-  | (?P<sheet>(?:'(?:[^']|'')+'|[^\W\d][\w.]*)!)
-  | (?P<table>[^\W\d][\w.]*)?(?P<columns>\[(?:[^\[\]']|'.|\[(?:[^\[\]']|'.)*\])*\])
-  | (?P<range>\$?[A-Za-z]{1,3}\$?[0-9]+:\$?[A-Za-z]{1,3}\$?[0-9]+)
-  | (?P<function>[^\W\d][\w.]*)(?=\()
-  | (?P<error>\#[A-Za-z0-9/!?]+)
+    (?P<text>"(?:[^"]|"")*+")
+  | (?P<sheet>(?:'(?:[^']|'')++'|[^\W\d][\w.]*+|\[[0-9]++\][^!\s,()\[]*+)!)
+  | (?P<table>[^\W\d][\w.]*+)?(?P<columns>\[(?:[^\[\]']|'.|\[(?:[^\[\]']|'.)*+\])*+\])
+  | (?P<unclosed>["'\[])
+  | (?P<range>\$?[A-Za-z]{1,3}\$?[0-9]++:\$?[A-Za-z]{1,3}\$?[0-9]++)
+  | (?P<function>[^\W\d][\w.]*+)(?=\()
+  | (?P<error>\#[A-Za-z0-9/!?]++)
   | (?P<open>\(\ ?) | (?P<close>\)) | (?P<comma>,)
   | (?P<brace>[{}]) | (?P<at>@)
   | (?P<gap>\ \ )
-  | (?P<other>\w[\w.]*|.)
+  | (?P<other>\w[\w.]*+|.)
     """,
     re.VERBOSE | re.DOTALL,
 )
@@ -122,7 +122,10 @@ class OpenXmlDialect:
                 opened.append((len(found), "call" if calls else piece))
                 piece = "("
             elif group == "brace":
-                opened = [*opened, (0, "call")] if piece == "{" else opened[:-1]
+                if piece == "{":
+                    opened.append((0, "call"))
+                elif opened:
+                    opened.pop()
             elif group == "comma" and opened and opened[-1][1] != "call":
                 if opened[-1][1] == "( ":
                     # We wrote this bracket around a union that has none here.
@@ -141,10 +144,12 @@ class OpenXmlDialect:
     def _translated(self, match: re.Match[str], at: Cell) -> str:
         piece = match[0]
         match match.lastgroup:
-            case "file":
-                raise FormulaError(f"“{piece[:80]}” reads another file.", 0)
+            case "unclosed":
+                raise FormulaError(f"“{match.string[match.start() :][:80]}” has no end.", 0)
             case "sheet":
                 name = piece[:-1]
+                if "[" in name:
+                    raise FormulaError(f"“{piece[:80]}” reads another file.", 0)
                 if name.startswith("'"):
                     name = name[1:-1].replace("''", "'")
                 return f"{sheet_text(':'.join(map(self._sheet_named, name.split(':'))))}!"

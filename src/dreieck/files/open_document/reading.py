@@ -11,6 +11,7 @@ from zipfile import ZipFile
 
 from lxml import etree
 
+from dreieck.core.budget import spend
 from dreieck.core.calculate import Calculation
 from dreieck.core.exceptions import DreieckError
 from dreieck.core.formula import Shape
@@ -50,7 +51,14 @@ _TOLD = {
     "form": ("form control", ""),
 }
 _DIGITS = 8
+_FRAME = 100
+"""So many steps it takes to look at a frame."""
 _PARTS = ("table-column", "table-row", "table", "table-header-rows", "table-header-columns")
+_WALKED = (
+    *_PARTS, *_TOLD, "styles", "automatic-styles", "shapes", "named-range", "named-expression",
+    "database-range",
+)  # fmt: skip
+"""What is told of on the way; all else is looked at inside of these."""
 
 
 def read(data: bytes, progress: Progress) -> Arrived:
@@ -136,11 +144,15 @@ class _Reading:
 
     def _walk(self, content: IO[bytes], size: int) -> Iterator[tuple[str, Any]]:
         events = etree.iterparse(
-            content, events=("start", "end"), resolve_entities=False, no_network=True
+            content,
+            events=("start", "end"),
+            tag=[f"{{*}}{name}" for name in _WALKED],
+            resolve_entities=False,
+            no_network=True,
         )
         for count, (event, element) in enumerate(events):
             yield event, element
-            if count % 4096 == 0:
+            if count % 256 == 0:
                 self.progress.at(0.9 * content.tell() / max(size, 1))
 
     def _begin(self, element: Any) -> None:
@@ -264,6 +276,7 @@ class _Reading:
         calculation = Calculation(self.builder.workbook)
         in_order = sorted(self.frames, key=lambda each: _depth(each[1]))
         for sheet_name, frame, column, row in in_order:
+            spend(_FRAME)
             sheet = self.builder.workbook.sheet(sheet_name)
             held = next(frame.iter(tag("draw:object")), None)
             if held is None:

@@ -3,9 +3,12 @@
 from __future__ import annotations
 
 import re
+from bisect import bisect_right
 from dataclasses import replace
+from operator import itemgetter
 from typing import Any
 
+from dreieck.core.budget import spend
 from dreieck.core.exceptions import FormulaError
 from dreieck.core.formula import Shape
 from dreieck.core.grid import MAX_COLUMN, MAX_ROW, Area, Cell
@@ -31,6 +34,7 @@ _FORMS = {"date": "date", "time": "time", "percentage": "percent"}
 PREFIX = re.compile(r"(?:[\w.-]+:)?=")
 """What stands in front of a formula: which language it is in (part 3, 19.642)."""
 _KEPT = "kept:="
+_CELL_STEPS = 2
 _USED_WIDTH = 1_024
 """Columns beyond this that only look otherwise are the rest of a sheet."""
 
@@ -78,9 +82,12 @@ class RowReader:
         look = self._line(element, "row-height")
         if look != LineLook() and top <= bottom and (look.hidden or count < MAX_ROW // 2):
             self._rows.append((top, bottom, look))
+        self._merged = [each for each in self._merged if each[0].bottom >= top]
+        self._filled = [each for each in self._filled if each[0].bottom >= top]
         style = element.get(tag("table:default-cell-style-name")) or ""
         column = 0
         for cell in element:
+            spend(_CELL_STEPS)
             if cell.tag not in (_CELL, _COVERED):
                 continue
             width = _repeated(cell, "table:number-columns-repeated")
@@ -154,12 +161,14 @@ class RowReader:
         return width > _USED_WIDTH or height > MAX_ROW // 4
 
     def _style_of(self, column: int) -> str:
-        return next((s for first, last, s in self._styles if first <= column <= last), "")
+        at = bisect_right(self._styles, column, key=itemgetter(0)) - 1
+        return self._styles[at][2] if at >= 0 and column <= self._styles[at][1] else ""
 
     def _look_inside(self, cell: Any, column: int, row: int) -> None:
         """What stands in a cell beside its text."""
         leavings, place = self.builder.book.leavings, self._said(column, row)
         for each in cell.iter():
+            spend(_CELL_STEPS)
             name = str(each.tag)
             if name == tag("office:annotation"):
                 leavings.add("comment", place)

@@ -12,6 +12,7 @@ from dreieck.core.sheet.layout import Rule
 from dreieck.core.sheet.sheet import Sheet
 from dreieck.files.appearance import tone_of_ground
 from dreieck.files.arrived import Leavings
+from dreieck.files.building import bounded_rules
 from dreieck.files.formulas import FormulaWriter, OpenFormulaDialect
 from dreieck.files.formulas.dialect import read_formula
 from dreieck.files.open_document.styles import Looks, Map, Styles
@@ -55,7 +56,7 @@ class RuleReader:
                 self._leavings.add("colouring by condition", where)
                 continue
             found += [Rule(area, shape, tone) for area in joined(self._areas[each])]
-        return tuple(found)
+        return bounded_rules(found, self._leavings, self._sheet.name)
 
     def _shape(self, told: Map) -> Shape | None:
         """The condition of a map as a formula."""

@@ -6,6 +6,7 @@ import re
 from dataclasses import replace
 from typing import Any, NamedTuple
 
+from dreieck.core.budget import spend
 from dreieck.core.sheet.layout import Rule
 from dreieck.core.values.look import PLAIN, Look
 from dreieck.core.values.style import Across, Edges, Line, Upright
@@ -33,6 +34,10 @@ _LINES: dict[Line, str] = {
     "double": "2.25pt double #23263a",
 }
 _SIDES = ("left", "top", "right", "bottom")
+_STYLE = 50
+"""So many steps it takes to learn a style."""
+_LONGEST_CHAIN = 100
+"""So far back a style is followed to those that it goes back to."""
 _LENGTH = re.compile(r"([0-9.]+)(cm|mm|in|pt|pc|px)")
 _POINTS = {"cm": 72 / 2.54, "mm": 72 / 25.4, "in": 72.0, "pt": 1.0, "pc": 12.0, "px": 0.75}
 Properties = dict[str, str]
@@ -81,6 +86,7 @@ class Looks:
     def learn(self, group: Any) -> None:
         """Take the styles of a group: the common ones, or those of the content."""
         for each in group:
+            spend(_STYLE)
             kind = str(each.tag).rpartition("}")[2] if isinstance(each.tag, str) else ""
             name, family = each.get(tag("style:name")) or "", each.get(tag("style:family"))
             if kind == "default-style" and family == "table-cell":
@@ -121,7 +127,7 @@ class Looks:
         """All that a style says with those it goes back to, its data style, the name of a look."""
         chain: list[_Style] = []
         seen: set[str] = set()
-        while name and name not in seen:
+        while name and name not in seen and len(chain) < _LONGEST_CHAIN:
             seen.add(name)
             style = self._styles.get(("table-cell", name))
             if style is None:

@@ -7,10 +7,14 @@ import re
 from datetime import datetime, timedelta
 from typing import Any
 
+from dreieck.core.budget import spend
+from dreieck.core.sheet.content import MAX_ENTRY
 from dreieck.core.values import ERROR_CODES, Error, Value
 from dreieck.core.values.formats import currency_of
 from dreieck.files.open_document.tags import tag
 
+_ELEMENT = 4
+"""So many steps it takes to look at an element of a text."""
 _FIRST_DAY = datetime(1899, 12, 30)
 _PASSED = re.compile(r"(-?)P(?:(\d+)D)?T?(?:(\d+)H)?(?:(\d+)M)?(?:(\d+(?:\.\d+)?)S)?")
 _MANY_BLANKS = re.compile(r"(?<=^)[ ]|[ ](?=$)| {2,}|\t")
@@ -65,28 +69,43 @@ def _share_of_day(text: str) -> Value:
         return text
     days, hours, minutes, seconds = (float(each or 0) for each in match.groups()[1:])
     passed = days + (hours * 3600 + minutes * 60 + seconds) / 86_400
+    if not math.isfinite(passed):
+        return text
     return -passed if match[1] else passed
 
 
 def text_of(cell: Any) -> str:
     """The paragraphs of a cell, one in a line."""
-    return "\n".join(_words(each) for each in cell.iterfind(tag("text:p")))
+    found: list[str] = []
+    room = MAX_ENTRY + 1
+    for each in cell.iterfind(tag("text:p")):
+        if room < 0:
+            break
+        found.append(_words(each, room))
+        room -= len(found[-1])
+    return "\n".join(found)
 
 
-def _words(paragraph: Any) -> str:
-    """The text of a paragraph; blanks in a row are told by elements."""
+def _words(paragraph: Any, room: int) -> str:
+    """The text of a paragraph, as far as there is room; blanks in a row are told by elements."""
     found = [paragraph.text or ""]
     for each in paragraph:
+        room -= len(found[-1])
+        if room < 0:
+            break
+        spend(_ELEMENT)
         name = str(each.tag).rpartition("}")[2] if isinstance(each.tag, str) else ""
+        said = ""
         if name == "s":
-            found.append(" " * min(int(each.get(tag("text:c")) or 1), 10_000))
+            count = each.get(tag("text:c")) or "1"
+            said = " " * min(int(count[:9]) if count.isdecimal() else 1, MAX_ENTRY)
         elif name == "tab":
-            found.append("\t")
+            said = "\t"
         elif name == "line-break":
-            found.append("\n")
+            said = "\n"
         elif name not in ("annotation", ""):
-            found.append(_words(each))
-        found.append(each.tail or "")
+            said = _words(each, room)
+        found.append(said + (each.tail or ""))
     return "".join(found)
 
 

@@ -13,6 +13,7 @@ from typing import Any
 from openpyxl.utils.datetime import from_ISO8601, to_excel
 from openpyxl.worksheet._reader import FORMULA_TAG, INLINE_STRING, VALUE_TAG, WorkSheetParser
 
+from dreieck.core.budget import spend
 from dreieck.core.exceptions import FormulaError
 from dreieck.core.formula import Shape, tree
 from dreieck.core.grid import Area, Cell, column_number
@@ -31,6 +32,7 @@ from dreieck.files.open_xml.text import text_of, untold
 _PLACE = re.compile(r"([A-Z]{1,3})([0-9]{1,7})")
 _EARLIER = 1462.0
 """So many days later the other calendar of the format begins (18.17.4.1)."""
+_CELL_STEPS = 2
 _DAYS = ("date", "datetime")
 
 
@@ -65,7 +67,9 @@ class SheetParser(WorkSheetParser):  # type: ignore[misc]
     def parse_row(self, row: Any) -> tuple[int, list[Any]]:
         """Take the cells of a row."""
         number, _ = super().parse_row(_without_cells(row))
+        self._filled = [each for each in self._filled if each[0].bottom >= number]
         for cell in row:
+            spend(_CELL_STEPS)
             self._take(cell)
         if number % 512 == 0:
             self.builder.book.progress.watch()
@@ -130,7 +134,7 @@ class SheetParser(WorkSheetParser):  # type: ignore[misc]
             case "e":
                 return Error(text if text in ERROR_CODES else "#VALUE!", "")
             case "d":
-                return float(to_excel(from_ISO8601(text)))
+                return _moment(text)
             case _:
                 number = _number(text)
                 if isinstance(number, float) and shift and self.is_1904:
@@ -209,6 +213,14 @@ class SheetParser(WorkSheetParser):  # type: ignore[misc]
 def _without_cells(row: Any) -> Any:
     """A row with its attributes alone."""
     return row.makeelement(row.tag, row.attrib)
+
+
+def _moment(text: str) -> float | str:
+    """The number of a day or time in ISO 8601; what is none stays as it is written."""
+    try:
+        return float(to_excel(from_ISO8601(text[:40])))
+    except (ValueError, TypeError, OverflowError):
+        return text
 
 
 def _number(text: str) -> float | str:

@@ -25,7 +25,7 @@ _WIDTH, _HEIGHT = 16_384, 1_048_576
 _BASE = Cell(9_000, 500_000)
 """In the middle of our sheets, from where all that wraps around is on the sheet."""
 _ADDRESS = re.compile(
-    r"""("(?:[^"]|"")*"|'(?:[^']|'')*'!|[\w.]+\()"""
+    r"""("(?:[^"]|"")*+"|'(?:[^']|'')*+'!?|["'].*|[\w.]++\()"""
     r"""|(?<![\w.$])(\$?)([A-Za-z]{1,3})(\$?)([0-9]{1,7})(?![\w.(!])"""
 )
 _RESERVED = "_xlnm."

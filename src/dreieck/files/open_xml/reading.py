@@ -16,6 +16,7 @@ from openpyxl.worksheet.table import Table as FileTable
 from openpyxl.xml.constants import ARC_THEME, SHARED_STRINGS, SHEET_MAIN_NS
 from openpyxl.xml.functions import fromstring
 
+from dreieck.core.budget import spend
 from dreieck.core.calculate import Calculation
 from dreieck.core.grid import Area
 from dreieck.core.sheet.chart import Chart
@@ -38,6 +39,8 @@ from dreieck.files.progress import Progress
 from dreieck.files.zipped import opened
 
 _WIDEST = 1_000
+_MERGED = 20
+"""So many steps it takes to look at a merged area."""
 WHAT = "Office Open XML spreadsheet"
 _ITEM = f"{{{SHEET_MAIN_NS}}}si"
 _KEPT_OUT = (
@@ -220,6 +223,7 @@ class _Reading(ExcelReader):  # type: ignore[misc]
         sheet = builder.sheet
         for each in getattr(merged, "mergeCell", None) or ():
             area = Area.parse(str(each.ref))
+            spend(_MERGED + min(area.width, _WIDEST))
             look = spanning(sheet.look(area.first))
             if area.height == 1 and area.width <= _WIDEST and look.style.across == "spanning":
                 for column in range(area.left, area.right + 1):

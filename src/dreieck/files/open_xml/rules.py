@@ -3,21 +3,26 @@
 from __future__ import annotations
 
 from collections.abc import Iterable
+from operator import itemgetter
 from typing import Any
 
 from openpyxl.formatting.rule import FormulaRule
 from openpyxl.styles import Font, PatternFill
 from openpyxl.workbook import Workbook
 
+from dreieck.core.budget import spend
 from dreieck.core.exceptions import DreieckError
 from dreieck.core.grid import Area
 from dreieck.core.sheet.layout import Rule
 from dreieck.files.appearance import TONES, WASHES, tone_of_ground
 from dreieck.files.arrived import Leavings
+from dreieck.files.building import bounded_rules
 from dreieck.files.formulas import FormulaWriter, OpenXmlDialect
 from dreieck.files.formulas.dialect import read_formula
 from dreieck.files.open_xml.styles import Looks
 
+_AREA = 4
+"""So many steps it takes to look at an area of a rule."""
 _COMPARED = {
     "equal": "=", "notEqual": "<>", "greaterThan": ">", "greaterThanOrEqual": ">=",
     "lessThan": "<", "lessThanOrEqual": "<=",
@@ -37,13 +42,15 @@ def read_rules(
     """The rules of a sheet, the first one that counts first."""
     found: list[tuple[int, Rule]] = []
     for each in said:
+        spend(_AREA * len(each.sqref.ranges))
         areas = [Area(r.min_col, r.min_row, r.max_col, r.max_row) for r in each.sqref.ranges]
         for rule in each.rules:
             made = _rules(rule, areas, book, looks, dialect)
             if not made:
                 leavings.add(_WHAT, f"{sheet}!{areas[0].text}")
             found += [(rule.priority or 0, one) for one in made]
-    return tuple(rule for _, rule in sorted(found, key=lambda each: each[0]))
+    in_order = [rule for _, rule in sorted(found, key=itemgetter(0))]
+    return bounded_rules(in_order, leavings, sheet)
 
 
 def _rules(

@@ -20,7 +20,11 @@ def told(text: str) -> str:
 
 def untold(text: str) -> str:
     """The text that ``told`` told."""
-    return _TOLD.sub(lambda match: chr(int(match[1], 16)), text) if "_x" in text else text
+    if "_x" not in text:
+        return text
+    found = _TOLD.sub(lambda match: chr(int(match[1], 16)), text)
+    # Two halves are a character; one alone is none.
+    return found.encode("utf-16-le", "surrogatepass").decode("utf-16-le", "replace")
 
 
 def text_of(element: Any) -> str:
