@@ -8,7 +8,7 @@ import sys
 from pathlib import Path
 
 import pytest
-from command import run
+from command import run, run_apart
 from packages import package
 
 from dreieck.core.calculate import Calculation
@@ -194,3 +194,28 @@ def test_a_sweep_of_a_file_is_printed_and_the_input_that_fits_is_found(folder):
         code, _, told = run("sweep", "good.ods", wrong)
         assert code == 2 and why in told
     assert run(*asked, "--solve", "many")[0] == 2
+
+
+def test_a_file_is_not_written_over_by_itself_nor_left_half_written(folder):
+    (folder / "in.csv").write_text("Item,Weight\nFlour,3\n")
+    (folder / "same.csv").symlink_to("in.csv")
+    for target in ("in.csv", "same.csv", "./in.csv"):
+        code, _, said = run("convert", "in.csv", target)
+        assert code == 2 and "is the file that is read" in said
+    assert (folder / "in.csv").read_text() == "Item,Weight\nFlour,3\n"
+    (folder / "out.ods").write_bytes(b"before")
+    code, _, said = run("convert", "in.csv", "missing/out.ods")
+    assert code == 2 and "cannot be written" in said
+    assert run("convert", "in.csv", "out.ods").returncode == 0
+    assert (folder / "out.ods").read_bytes().startswith(b"PK")
+    assert sorted(each.name for each in folder.glob("*out*")) == ["out.ods"]
+
+
+def test_half_characters_lead_to_no_stack_trace(folder):
+    half = b"_xD800_Item_xD83D__xDE00_"
+    strings = {"xl/sharedStrings.xml": lambda data: data.replace(b"Item", half)}
+    (folder / "half.xlsx").write_bytes(package("open_xml", strings))
+    assert "\ufffdItem\U0001f600" in run_apart("calc", "half.xlsx").stdout
+    for command, formula in ((b"eval", b'="\xff"'), (b"shift", b"=\xed\xa0\x80")):
+        told = run_apart(command, formula, "--from", "A1", "--to", "A2")
+        assert "Traceback" not in told.stderr and told.returncode == 2

@@ -6,8 +6,11 @@ Each imports what it needs when it runs, so that others start at once.
 from __future__ import annotations
 
 import json
+import os
+import stat
 import sys
 from pathlib import Path
+from tempfile import NamedTemporaryFile
 from typing import TYPE_CHECKING, Annotated
 
 import typer
@@ -207,6 +210,8 @@ def convert(
 
     with refusing():
         format = named(to or target)
+        if source != STANDARD and Path(target).exists() and Path(target).samefile(source):
+            raise FileRefused(f"{target} is the file that is read. Give the new one another name.")
         workbook = opened(source)
         wish = Wish(workbook.sheet(sheet) if sheet else None, formulas, not as_it_is)
         made = write(Calculation(workbook), format, wish, Progress())
@@ -214,11 +219,37 @@ def convert(
             if target == STANDARD:
                 sys.stdout.buffer.write(made.data)
             else:
-                Path(target).write_bytes(made.data)
+                _put(Path(target), made.data)
         except OSError as error:
             raise FileRefused(f"{target} cannot be written: {error.strerror or error}.") from None
     for each in made.left_out:
         tell(f"{target}: {each.says}")
+
+
+def _put(target: Path, data: bytes) -> None:
+    """Write a file as a whole: what was there stays where that cannot be done."""
+    if target.exists() and not target.is_file():
+        target.write_bytes(data)
+        return
+    target = target.resolve()
+    with NamedTemporaryFile(dir=target.parent, delete=False) as beside:
+        made = Path(beside.name)
+        try:
+            beside.write(data)
+            beside.flush()
+            usual = target.stat().st_mode if target.exists() else 0o666 & ~_mask()
+            made.chmod(stat.S_IMODE(usual))
+            made.replace(target)
+        except OSError:
+            made.unlink(missing_ok=True)
+            raise
+
+
+def _mask() -> int:
+    """What others may not do with new files."""
+    mask = os.umask(0)
+    os.umask(mask)
+    return mask
 
 
 def diff(

@@ -6,6 +6,7 @@ Each command imports what it needs when it runs, so that others start at once.
 from __future__ import annotations
 
 import sys
+from io import TextIOWrapper
 from pathlib import Path
 from typing import TYPE_CHECKING, Annotated, Any
 
@@ -153,8 +154,15 @@ for _command in (calc, check, convert, diff, sweep):
 
 
 def main() -> None:
-    """Run the command."""
-    app()
+    """Run the command. Whatever it is given, nobody sees a stack trace."""
+    for stream in (sys.stdout, sys.stderr):
+        if isinstance(stream, TextIOWrapper):
+            # Half a character can be told only by its number.
+            stream.reconfigure(errors="backslashreplace")
+    try:
+        app()
+    except Exception as fault:
+        refuse(f"Something went wrong inside Dreieck ({type(fault).__name__}: {fault}).")
 
 
 def _table(answer: ShiftAnswer) -> list[str]:
