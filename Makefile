@@ -37,6 +37,7 @@ check: .venv/.dev
 	$(BIN)/ruff format --check .
 	$(BIN)/djhtml --check --tabwidth 2 $(TEMPLATES)
 	$(PRETTIER) --check --log-level warn $(SCRIPTS) tests/page
+	cd src/dreieck/web/static/vendor && sha256sum --check --quiet SHA256SUMS
 	! grep -rnE '^.{121}' $(TEMPLATES) $(SCRIPTS)
 	$(BIN)/mypy
 	$(BIN)/lint-imports

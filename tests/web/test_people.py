@@ -2,6 +2,7 @@
 
 import re
 import sqlite3
+import time
 from concurrent.futures import ThreadPoolExecutor
 from html import unescape
 
@@ -436,3 +437,30 @@ def test_without_the_switch_nobody_signs_in(client):
     page = client.get("/workbooks/1")
     assert "Groups" not in page.text
     assert client.get("/data-file").status_code == 200
+
+
+def test_a_clock_that_is_set_back_signs_nobody_out(app, come_in, monkeypatch):
+    ada = come_in("Ada")
+    for jump, status in ((-86_400, 200), (29 * 86_400, 200), (31 * 86_400, 303)):
+        now = time.time() + jump
+        with monkeypatch.context() as clock:
+            clock.setattr("itsdangerous.timed.time.time", lambda now=now: now)
+            assert ada.get("/account", follow_redirects=False).status_code == status
+
+
+def test_nobody_keeps_more_than_one_may(come_in, monkeypatch):
+    ada, ben = come_in("Ada"), come_in("Ben")
+    assert "1 of 300 workbooks are kept" in text_of(ada.get("/account"))
+    monkeypatch.setattr("dreieck.store.quota.MAX_WORKBOOKS", 2)
+    ada.post("/workbooks", data={"name": "Second"})
+    refused = ada.post("/workbooks", data={"name": "Third"})
+    assert "You have 2 workbooks here, as many as one can have" in text_of(refused)
+    copied = ada.post("/workbooks/1/copy", data={"name": "Third"})
+    assert copied.status_code == 422 and "as many as one can have" in copied.text
+    assert (
+        ben.post("/workbooks", data={"name": "First"}, follow_redirects=False).status_code == 303
+    )
+    ada.post("/workbooks/2/delete")
+    monkeypatch.setattr("dreieck.store.quota.MAX_SPACE", 100)
+    refused = ada.post("/workbooks", data={"name": "Third"})
+    assert "Your workbooks take 0 MB here" in text_of(refused)

@@ -9,6 +9,7 @@ from sqlmodel import SQLModel, col, delete, func, select
 from dreieck.store.database import Database
 from dreieck.store.library import Library
 from dreieck.store.people import People
+from dreieck.store.quota import kept_by
 from dreieck.store.tables import (
     AnswerRow,
     GroupRow,
@@ -34,6 +35,8 @@ class Belongings:
     answers: int
     groups: int
     """Groups that they lead: they end for all."""
+    space: int
+    """About how many bytes their workbooks take."""
 
 
 class Accounts:
@@ -52,11 +55,11 @@ class Accounts:
                 (AnswerRow, AnswerRow.person),
                 (GroupRow, GroupRow.leader),
             )
-            counts = [
+            workbooks, answers, groups = (
                 session.exec(select(func.count()).select_from(table).where(of == person)).one()
                 for table, of in owned
-            ]
-        return Belongings(*counts)
+            )
+        return Belongings(workbooks, answers, groups, kept_by(self._database, person).space)
 
     def delete(self, person: int) -> None:
         """Delete somebody with all that is theirs; they are signed out everywhere."""

@@ -31,6 +31,7 @@ from dreieck.store.adopting import adopt, forget_coming
 from dreieck.store.database import DAMAGE, Database, StoreError, damaged
 from dreieck.store.lock import WorkbookLock
 from dreieck.store.open_workbook import OpenWorkbook
+from dreieck.store.quota import check_room
 from dreieck.store.tables import NOBODY, ChangeRow, RunRow, SheetRow, WorkbookRow
 
 MAX_NAME = 80
@@ -118,6 +119,11 @@ class Library:
         if self.person is not None and self.owner(id) != self.person:
             raise KeyError(id)
 
+    def _check_room(self) -> None:
+        """Raise DreieckError where somebody has as much as one may have."""
+        if self.person is not None:
+            check_room(self._database, self.person)
+
     def give_to(self, person: int) -> None:
         """Give all workbooks that are nobody's to a person."""
         with self._lock, self._database.session() as session:
@@ -156,6 +162,7 @@ class Library:
         References in what is ``stated`` name their sheets. Raises DreieckError.
         """
         name = checked_name(name)
+        self._check_room()
         self._database.check_there()
         with self._lock, self._database.session() as session:
             row = WorkbookRow(name=name, is_demo=is_demo, owner=self.person or NOBODY)
@@ -197,6 +204,7 @@ class Library:
         advance: Callable[[float], None] = lambda share: None,
     ) -> tuple[int, bool]:
         """Keep a workbook that was made elsewhere: ``adopting.adopt``. Raises DreieckError."""
+        self._check_room()
         return adopt(
             self._database,
             workbook,

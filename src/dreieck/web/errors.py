@@ -12,6 +12,7 @@ from starlette.exceptions import HTTPException
 from starlette.responses import Response
 
 from dreieck.core.budget import WorkEnded
+from dreieck.core.exceptions import DreieckError
 from dreieck.store import BusyError, StoreError
 from dreieck.store.database import reason
 from dreieck.web.refusing import Undrawable, refusal
@@ -36,6 +37,10 @@ def install(app: FastAPI) -> None:
             for each in error.errors()[:5]
         )
         return _answer(request, 422, f"The request cannot be used. {said}")
+
+    @app.exception_handler(DreieckError)
+    def refused_by_rule(request: Request, error: DreieckError) -> Response:
+        return _answer(request, 422, str(error))
 
     @app.exception_handler(WorkEnded)
     @app.exception_handler(StoreError)

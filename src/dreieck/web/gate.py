@@ -15,7 +15,7 @@ from threading import Lock
 from typing import Annotated
 
 from fastapi import APIRouter, Form, Request
-from itsdangerous import BadSignature, TimestampSigner
+from itsdangerous import BadSignature, SignatureExpired, TimestampSigner
 from starlette.datastructures import Headers
 from starlette.requests import HTTPConnection
 from starlette.responses import RedirectResponse, Response
@@ -109,11 +109,25 @@ class Keyring:
     def knows(self, cookie: str) -> bool:
         """Whether a cookie is one that was given."""
         assert self._signer is not None
-        try:
-            self._signer.unsign(cookie, max_age=MAX_AGE)
-        except BadSignature:
-            return False
-        return True
+        return unsigned(self._signer, cookie, MAX_AGE) is not None
+
+
+def unsigned(signer: TimestampSigner, cookie: str, max_age: int) -> str | None:
+    """What a signed cookie says; None where it is forged or too old.
+
+    One that is signed in the future is from before the clock was set back.
+    """
+    try:
+        said: bytes = signer.unsign(cookie, max_age=max_age)
+        return said.decode()
+    except SignatureExpired as expired:
+        signed = expired.date_signed
+        if not signed or signed.timestamp() < signer.get_timestamp() or not expired.payload:
+            return None
+        kept: bytes = expired.payload
+        return kept.decode()
+    except BadSignature:
+        return None
 
 
 class Gate:

@@ -10,12 +10,12 @@ from __future__ import annotations
 from collections.abc import Sequence
 from secrets import token_urlsafe
 
-from itsdangerous import BadSignature, TimestampSigner
+from itsdangerous import TimestampSigner
 from starlette.requests import Request
 from starlette.responses import Response
 
 from dreieck.store import People, name_key
-from dreieck.web.gate import Tries, client_of
+from dreieck.web.gate import Tries, client_of, unsigned
 
 COOKIE = "dreieck_known"
 MAX_AGE = 365 * 24 * 3600
@@ -74,12 +74,9 @@ def _signer(people: People) -> TimestampSigner:
 
 def known_browser(request: Request, people: People, name: str) -> str | None:
     """The mark of a browser in which who has a name was signed in before."""
-    try:
-        told = _signer(people).unsign(request.cookies.get(COOKIE, ""), max_age=MAX_AGE).decode()
-    except BadSignature:
-        return None
+    told = unsigned(_signer(people), request.cookies.get(COOKIE, ""), MAX_AGE) or ""
     number, _, mark = told.partition(".")
-    return mark if number == str(people.number(name)) else None
+    return mark if number and number == str(people.number(name)) else None
 
 
 def remember_browser(request: Request, answer: Response, people: People, person: int) -> None:

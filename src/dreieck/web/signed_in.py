@@ -5,13 +5,14 @@ from __future__ import annotations
 import re
 from urllib.parse import quote
 
-from itsdangerous import BadSignature, TimestampSigner
+from itsdangerous import TimestampSigner
 from starlette.datastructures import Headers, MutableHeaders
 from starlette.requests import HTTPConnection
 from starlette.responses import RedirectResponse
 from starlette.types import ASGIApp, Message, Receive, Scope, Send
 
 from dreieck.store import People, Person, Sessions
+from dreieck.web.gate import unsigned
 from dreieck.web.refusing import refuse
 
 COOKIE = "dreieck_person"
@@ -28,11 +29,7 @@ def cookie_of(people: People, token: str) -> str:
 
 def token_in(people: People, cookie: str) -> str | None:
     """The token of a cookie; None where it is not one that was given, or is too old."""
-    try:
-        signer = TimestampSigner(people.cookie_key, salt="person")
-        return signer.unsign(cookie, max_age=MAX_AGE).decode()
-    except BadSignature:
-        return None
+    return unsigned(TimestampSigner(people.cookie_key, salt="person"), cookie, MAX_AGE)
 
 
 def known(people: People, sessions: Sessions, cookie: str) -> Person | None:

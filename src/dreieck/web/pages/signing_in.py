@@ -11,6 +11,7 @@ from starlette.responses import RedirectResponse, Response
 from dreieck.core.exceptions import DreieckError
 from dreieck.store import Accounts, NameTaken, People, Person, Sessions
 from dreieck.store.people import check_passphrase, checked_person
+from dreieck.store.quota import MAX_SPACE, MAX_WORKBOOKS, Kept
 from dreieck.web.answers import ThePeople, ThePerson, page
 from dreieck.web.gate import client_of, wait_said
 from dreieck.web.sign_in_tries import SignInTries, remember_browser
@@ -134,8 +135,10 @@ def account(request: Request, accounts: TheAccounts, number: ThePerson) -> Respo
 def _account(
     request: Request, accounts: Accounts, number: int, problem: str = "", status: int = 200
 ) -> Response:
-    owned = accounts.belongings(number)
-    return page(request, "account.html", problem=problem, owned=owned, status_code=status)
+    owned, most = accounts.belongings(number), Kept(MAX_WORKBOOKS, MAX_SPACE)
+    return page(
+        request, "account.html", problem=problem, owned=owned, most=most, status_code=status
+    )
 
 
 def _refused(request: Request, people: People, number: int, passphrase: str) -> str:
