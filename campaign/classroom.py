@@ -2,14 +2,13 @@
 
 from __future__ import annotations
 
-import random
 import re
 import statistics
 import threading
 import time
 from pathlib import Path
 
-from campaign.server import Client, LostError, Page, Server
+from campaign.server import Client, LostError, Page, Server, chance
 
 PEOPLE = 100
 THOUGHT = 2.0
@@ -58,7 +57,7 @@ class _Person:
     def __init__(self, port: int, number: int) -> None:
         self.client = Client(port)
         self.name = f"Person {number}"
-        self.rng = random.Random(number)
+        self.rng = chance(f"pupil {number}")
         self.took: list[float] = []
         self.wrong: list[str] = []
         self.written: dict[str, str] = {}

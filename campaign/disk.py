@@ -2,11 +2,10 @@
 
 from __future__ import annotations
 
-import random
 import shutil
 from pathlib import Path
 
-from campaign.server import LostError, Page, Server
+from campaign.server import LostError, Page, Server, chance
 
 _ROOM = 900_000
 
@@ -67,16 +66,16 @@ def _damaged(folder: Path, count: int) -> str:
     for row in range(1, 20):
         page.enter(f"A{row}", f"=B{row}*{row}" if row % 3 else "flour")
     server.stop()
-    chance = random.Random(5)
+    drawn = chance("disk")
     refused = opened = 0
     for number in range(count):
         copy = folder / f"damaged-{number}.db"
         shutil.copy(whole, copy)
         with copy.open("r+b") as file:
             size = copy.stat().st_size
-            for _ in range(chance.choice((1, 4, 40))):
-                file.seek(chance.randrange(100, size))
-                file.write(chance.randbytes(chance.choice((1, 16, 512))))
+            for _ in range(drawn.choice((1, 4, 40))):
+                file.seek(drawn.randrange(100, size))
+                file.write(drawn.randbytes(drawn.choice((1, 16, 512))))
         try:
             damaged = Server(copy)
         except LostError as error:

@@ -2,20 +2,19 @@
 
 from __future__ import annotations
 
-import random
 import threading
 import time
 from http.client import HTTPException
 from pathlib import Path
 
-from campaign.server import LostError, Page, Server
+from campaign.server import LostError, Page, Server, chance
 
 _WRITERS = 3
 
 
 def run(folder: Path, seconds: float) -> str:
     """Kill and start again for so long; what was counted."""
-    chance = random.Random(11)
+    drawn = chance("kills")
     server = Server(folder / "kills.db")
     workbook = server.make("Kills").workbook
     kept: dict[str, str] = {}
@@ -25,7 +24,7 @@ def run(folder: Path, seconds: float) -> str:
         writers = [_Writer(server, workbook, column) for column in "ABC"[:_WRITERS]]
         for writer in writers:
             writer.thread.start()
-        time.sleep(chance.uniform(0.2, 2.0))
+        time.sleep(drawn.uniform(0.2, 2.0))
         server.kill()
         kills += 1
         for writer in writers:

@@ -6,6 +6,7 @@ from bisect import bisect_left
 from collections.abc import Iterable, Iterator
 from dataclasses import dataclass
 from functools import cached_property, reduce
+from itertools import chain
 from weakref import WeakKeyDictionary
 
 import numpy as np
@@ -171,17 +172,21 @@ def patches_in(sheet: Sheet, area: Area) -> Iterator[tuple[int, Patch]]:
     numbers: Iterable[int] = range(area.left, area.right + 1)
     if area.width > len(columns):
         numbers = (number for number in columns if area.left <= number <= area.right)
-    places: set[int] = set()
-    for number in numbers:
-        # Runs of one column follow each other, so their ends are in order as well.
-        column = columns.get(number, [])
-        for index in range(bisect_left(column, (area.top,)), len(column)):
-            _, top, place = column[index]
-            if top > area.bottom:
-                break
-            places.add(place)
-    for place in sorted(places):
+    each = (_places(columns.get(number, []), area) for number in numbers)
+    # Those of one column are looked up as they are asked for: many may wait in a long chain.
+    places = next(each, ()) if area.width == 1 else sorted(set(chain.from_iterable(each)))
+    for place in places:
         yield place, found[place]
+
+
+def _places(column: list[_Placed], area: Area) -> Iterator[int]:
+    """Which patches of a column lie in an area, from the top."""
+    # Runs of one column follow each other, so their ends are in order as well.
+    for index in range(bisect_left(column, (area.top,)), len(column)):
+        _, top, place = column[index]
+        if top > area.bottom:
+            break
+        yield place
 
 
 def _placed(found: tuple[Patch, ...]) -> dict[int, list[_Placed]]:
