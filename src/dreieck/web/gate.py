@@ -15,13 +15,14 @@ from threading import Lock
 from typing import Annotated
 
 from fastapi import APIRouter, Form, Request
-from itsdangerous import BadSignature, SignatureExpired, TimestampSigner
+from itsdangerous import TimestampSigner
 from starlette.datastructures import Headers
 from starlette.requests import HTTPConnection
 from starlette.responses import RedirectResponse, Response
 from starlette.types import ASGIApp, Receive, Scope, Send
 
 from dreieck.web.answers import page
+from dreieck.web.cookies import unsigned
 from dreieck.web.refusing import refuse
 
 router = APIRouter(include_in_schema=False)
@@ -110,24 +111,6 @@ class Keyring:
         """Whether a cookie is one that was given."""
         assert self._signer is not None
         return unsigned(self._signer, cookie, MAX_AGE) is not None
-
-
-def unsigned(signer: TimestampSigner, cookie: str, max_age: int) -> str | None:
-    """What a signed cookie says; None where it is forged or too old.
-
-    One that is signed in the future is from before the clock was set back.
-    """
-    try:
-        said: bytes = signer.unsign(cookie, max_age=max_age)
-        return said.decode()
-    except SignatureExpired as expired:
-        signed = expired.date_signed
-        if not signed or signed.timestamp() < signer.get_timestamp() or not expired.payload:
-            return None
-        kept: bytes = expired.payload
-        return kept.decode()
-    except BadSignature:
-        return None
 
 
 class Gate:

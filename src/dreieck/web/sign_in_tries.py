@@ -15,7 +15,8 @@ from starlette.requests import Request
 from starlette.responses import Response
 
 from dreieck.store import People, name_key
-from dreieck.web.gate import Tries, client_of, unsigned
+from dreieck.web.cookies import unsigned
+from dreieck.web.gate import Tries, client_of
 
 COOKIE = "dreieck_known"
 MAX_AGE = 365 * 24 * 3600

@@ -12,7 +12,7 @@ from starlette.responses import RedirectResponse
 from starlette.types import ASGIApp, Message, Receive, Scope, Send
 
 from dreieck.store import People, Person, Sessions
-from dreieck.web.gate import unsigned
+from dreieck.web.cookies import unsigned
 from dreieck.web.refusing import refuse
 
 COOKIE = "dreieck_person"
