@@ -1,5 +1,7 @@
 """No request holds up another one, or itself for ever; and none is refused without words."""
 
+import errno
+import os
 import re
 import threading
 import time
@@ -22,7 +24,7 @@ HEAVY = "=DSUM(J20:ZZ1000000,1,J20:ZZ1000000)"
 @pytest.fixture
 def no_time(monkeypatch):
     """There is next to no time for any request."""
-    monkeypatch.setattr(turns, "LONGEST", 0.2)
+    monkeypatch.setattr(turns, "LONGEST", 0.8)
     monkeypatch.setattr(turns, "DRAWING", 0.1)
     monkeypatch.setattr(turns, "PATIENT", 0.1)
 
@@ -249,3 +251,19 @@ def test_a_page_that_cannot_be_drawn_offers_to_take_back(client, page, monkeypat
         assert taken.headers["location"] == "/workbooks/1"
         assert "Nothing was done" in client.get(back).text
     assert page.act("show").shown("H5") == [None]
+
+
+def no_room(*_, **__):
+    raise OSError(errno.ENOSPC, os.strerror(errno.ENOSPC))
+
+
+@pytest.mark.logs_a_fault
+def test_where_there_is_no_room_for_a_while_it_is_told(client, monkeypatch):
+    """The disk for what is held for a moment may be full, too."""
+    with monkeypatch.context() as full:
+        full.setattr(bodies.SpooledTemporaryFile, "write", no_room)
+        answer = client.post("/workbooks", data={"name": "Plans"})
+        assert answer.status_code == 503 and "cannot be held here: No space left" in answer.text
+    monkeypatch.setattr("openpyxl.worksheet._writer.create_temporary_file", no_room)
+    answer = client.get("/workbooks/1/files/xlsx")
+    assert answer.status_code == 422 and "cannot be made here: No space left" in answer.text

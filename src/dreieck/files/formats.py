@@ -9,6 +9,8 @@ from dataclasses import dataclass
 from pathlib import PurePath
 from zipfile import BadZipFile, ZipFile
 
+from lxml import etree
+
 from dreieck.core.budget import WorkEnded, working
 from dreieck.core.calculate import Calculation
 from dreieck.core.sheet.sheet import Sheet
@@ -261,7 +263,12 @@ def write(calculation: Calculation, format: Format, wish: Wish, progress: Progre
         if count := len(calculation.workbook.stated(sort)):
             leavings.add(one_of(sort), count=count)
     with working(progress):
-        data = format.write(calculation, progress, leavings, wish)
+        try:
+            data = format.write(calculation, progress, leavings, wish)
+        except (OSError, etree.SerialisationError) as error:
+            # What is written part by part lies on the disk for a while.
+            why = getattr(error, "strerror", None) or error
+            raise FileRefused(f"The file cannot be made here: {why}.") from None
     return Written(data, leavings.listed())
 
 

@@ -59,22 +59,24 @@ def _who(scope: Scope) -> str:
 
 
 async def taken_in(receive: Receive, limit: int) -> Body | None:
-    """The body of a request, None where it is longer than it may be or breaks off."""
-    body: Body = SpooledTemporaryFile(max_size=LARGE)  # noqa: SIM115  # it is given
-    size = 0
-    while True:
-        message = await receive()
-        if message["type"] != "http.disconnect":
+    """The body of a request, None where it is longer than it may be or breaks off.
+
+    Raises OSError where there is no room for it.
+    """
+    with ExitStack() as given_up:
+        body: Body = given_up.enter_context(SpooledTemporaryFile(max_size=LARGE))
+        size = 0
+        while (message := await receive())["type"] != "http.disconnect":
             part = message.get("body", b"")
             size += len(part)
-            if size <= limit:
-                body.write(part)
-                if message.get("more_body", False):
-                    continue
+            if size > limit:
+                break
+            body.write(part)
+            if not message.get("more_body", False):
                 body.seek(0)
+                given_up.pop_all()
                 return body
-        body.close()
-        return None
+    return None
 
 
 def handed_out(body: Body, listening: asyncio.Task[None]) -> Receive:

@@ -56,6 +56,12 @@ def install(app: FastAPI) -> None:
         said = f"The data file cannot be used just now: {why}. Nothing was changed."
         return _answer(request, 503, said)
 
+    @app.exception_handler(OSError)
+    def no_room(request: Request, error: OSError) -> Response:
+        log.error("%s %s: %s", request.method, request.url.path, error)
+        why = error.strerror or error
+        return _answer(request, 503, f"The server cannot do this: {why}. Nothing was changed.")
+
     @app.exception_handler(Undrawable)
     def undrawable(request: Request, error: Undrawable) -> Response:
         return refusal(request.url.path, request.headers, 422, str(error), way_back=True)

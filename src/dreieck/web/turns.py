@@ -224,6 +224,10 @@ async def _taken_in(scope: Scope, receive: Receive, send: Send) -> Body | None:
     except TimeoutError:
         await refuse(scope, send, 408, "The request did not arrive in time.")
         return None
+    except OSError as error:
+        said = f"The request cannot be held here: {error.strerror}. Nothing was changed."
+        await refuse(scope, send, 503, said)
+        return None
     if body is None:
         await refuse(scope, send, 413, f"A request can have {limit:,} bytes here.")
     return body
