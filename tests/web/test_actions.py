@@ -3,8 +3,13 @@
 import re
 from pathlib import Path
 
+import pytest
+
 import dreieck.web
+from dreieck.core.checking.findings.finding import rule
+from dreieck.core.functions.registry import function
 from dreieck.web.workbench.actions import ACTIONS, effects
+from dreieck.web.workbench.actions.context import action
 from dreieck.web.workbench.commands import COMMANDS
 from dreieck.web.workbench.keys import KEYS, for_browser, for_foot
 from dreieck.web.workbench.page_state import Asked, PageState
@@ -66,3 +71,16 @@ def test_no_two_keys_mean_the_same_press():
     assert len(presses) == len(set(presses))
     assert all(key.does for key in KEYS)
     assert all(for_foot(when) for when in ("selecting", "writing", "rehearsing", "checking"))
+
+
+def test_what_is_there_already_is_not_registered_anew():
+    def undo(context):
+        """Another one."""
+
+    for register, name in (
+        (lambda: action()(undo), "actions undo"),
+        (lambda: rule("loop"), "rules loop"),
+        (lambda: function("SUM", "6.16.61", "", words="", example=("", 0.0)), "functions SUM"),
+    ):
+        with pytest.raises(ValueError, match=f"There are two {name}."):
+            register()

@@ -266,6 +266,9 @@ def function(
 ) -> Callable[[Compute], Compute]:
     """Register the decorated callable as a function of the formula language."""
 
+    if name in _FUNCTIONS:
+        raise ValueError(f"There are two functions {name}.")
+
     def register(compute: Compute) -> Compute:
         _FUNCTIONS[name] = Function(
             name, section, purpose, words, parameters, example, compute, gives,

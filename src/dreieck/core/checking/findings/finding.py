@@ -81,7 +81,9 @@ RULES: dict[str, Rule] = {}
 
 
 def rule(identifier: str) -> Callable[[Rule], Rule]:
-    """Make a function the rule with this identifier."""
+    """Make a function the rule with this identifier. Raises ValueError where there is one."""
+    if identifier in RULES:
+        raise ValueError(f"There are two rules {identifier}.")
 
     def register(function: Rule) -> Rule:
         RULES[identifier] = function

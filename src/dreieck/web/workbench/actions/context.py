@@ -171,6 +171,8 @@ def action(*effects: Effect, must_be_seen: bool = False) -> Callable[[F], F]:
     def register(function: F) -> F:
         wish: Any = get_type_hints(function).get("wish", Nothing)
         name = function.__name__.replace("_", "-")
+        if name in ACTIONS:
+            raise ValueError(f"There are two actions {name}.")
         ACTIONS[name] = Action(function, wish, effects, must_be_seen)
         return function
 
