@@ -3,6 +3,7 @@
 import io
 import json
 import re
+import sqlite3
 import time
 import zipfile
 
@@ -189,3 +190,40 @@ def test_scripts_send_files(client):
     assert "other sheet" in table.headers["x-left-out"]
     refused = client.post("/api/v1/files/check", files={"file": ("x", b"%PDF")})
     assert refused.status_code == 422 and "cannot be read here" in refused.json()["error"]
+
+
+@pytest.mark.logs_a_fault
+@pytest.mark.parametrize(
+    ("damage", "says"),
+    [
+        ("UPDATE sheet SET layout = '[]' WHERE workbook_id = 1", "“Hut supplies” cannot be read"),
+        (
+            "UPDATE alembic_version SET version_num = '9999'",
+            "The file was made by a newer Dreieck",
+        ),
+        ("UPDATE workbook SET name = printf('%.90c', 'x') WHERE id = 1", "can have 80 characters"),
+    ],
+)
+def test_a_data_file_comes_in_as_a_whole_or_not_at_all(client, page, tmp_path, damage, says):
+    page.enter("H5", "7")
+    client.post("/workbooks", data={"name": "Second"})
+    path = tmp_path / "brought.db"
+    path.write_bytes(client.get("/data-file").content)
+    before = client.get("/").text.count("shelf-name")
+    with sqlite3.connect(path) as data:
+        data.execute(damage)
+    data.close()
+    answer = sent(client, path.read_bytes(), "all.db")
+    token = re.search(r'hx-post="/files/([^/"]+)/keep"', answer.text)[1]
+    answer = settled(client, client.post(f"/files/{token}/keep"))
+    assert says in " ".join(answer.text.split()) and "/tmp" not in answer.text
+    assert client.get("/").text.count("shelf-name") == before
+
+
+@pytest.mark.logs_a_fault
+def test_what_no_reader_expects_is_told_too(client, monkeypatch):
+    monkeypatch.setattr("dreieck.web.incoming.checked", lambda _: 1 / 0)
+    answer = sent(client, client.get("/data-file").content, "all.db")
+    token = re.search(r'hx-post="/files/([^/"]+)/keep"', answer.text)[1]
+    answer = settled(client, client.post(f"/files/{token}/keep"))
+    assert "holds something that no file of its kind should" in " ".join(answer.text.split())

@@ -3,6 +3,7 @@
 from __future__ import annotations
 
 import json
+import logging
 import time
 from collections import OrderedDict
 from collections.abc import Callable
@@ -23,6 +24,8 @@ from dreieck.files.exceptions import FileRefused
 from dreieck.files.formats import shown_name
 from dreieck.store import Database, Library, StoreError
 from dreieck.store.data_file import MAGIC, checked
+
+log = logging.getLogger("dreieck")
 
 MAX_AT_ONCE = 2
 """How many files are read at the same time."""
@@ -165,6 +168,12 @@ class Incoming:
                 work(coming)
             except (DreieckError, StoreError, WorkEnded) as refusal:
                 coming.problem = str(refusal)
+            except Exception:
+                log.exception("the file %s could not be taken in", coming.name)
+                coming.problem = (
+                    "The file cannot be taken in: it holds something that no file of its kind"
+                    " should. Nothing has changed."
+                )
             finally:
                 if coming.workbooks or coming.progress.is_stopped:
                     coming.let_go()
@@ -196,26 +205,41 @@ class Incoming:
             coming.problem = "Its history does not lead to it, so it came without one."
 
     def _keep_all(self, coming: Coming) -> None:
-        """Take all workbooks of another data file."""
+        """Take all workbooks of another data file, or none of them."""
         with TemporaryDirectory() as folder:
             path = Path(folder) / "brought.db"
+            path.touch(mode=0o600)
             path.write_bytes(coming.data)
-            checked(path)
-            other = Library(Database(path))
+            kept: list[int] = []
             try:
-                listed = other.listed()
-                if len(listed) > _MAX_COPIES:
-                    raise FileRefused(f"The file has {len(listed):,} workbooks.")
-                for number, each in enumerate(reversed(listed)):
-                    coming.progress.at(number / len(listed), f"keeping {each.name}")
-                    opened = other.open(each.id)
-                    id, _ = coming.library.adopt(
-                        opened.workbook, each.name, report=opened.arrival(),
-                        history=opened.told_history(),
-                    )  # fmt: skip
-                    coming.workbooks.append(id)
-            finally:
-                other.close()
+                checked(path)
+                _adopt_all(Library(Database(path)), coming, kept)
+            except BaseException as error:
+                for id in kept:
+                    coming.library.delete(id)
+                if isinstance(error, StoreError):
+                    # Where it lies for the moment is nothing to be told.
+                    raise FileRefused(str(error).replace(str(path), "The file")) from error
+                raise
+            coming.workbooks = kept
+
+
+def _adopt_all(other: Library, coming: Coming, kept: list[int]) -> None:
+    """Keep the workbooks of another library, and take down their numbers."""
+    try:
+        listed = other.listed()
+        if len(listed) > _MAX_COPIES:
+            raise FileRefused(f"The file has {len(listed):,} workbooks.")
+        for number, each in enumerate(reversed(listed)):
+            coming.progress.at(number / len(listed), f"keeping {each.name}")
+            opened = other.open(each.id)
+            id, _ = coming.library.adopt(
+                opened.workbook, each.name, report=opened.arrival(),
+                history=opened.told_history(),
+            )  # fmt: skip
+            kept.append(id)
+    finally:
+        other.close()
 
 
 def report_of(coming: Coming) -> str:
