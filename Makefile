@@ -51,7 +51,7 @@ format: .venv/.dev
 bench: .venv/.dev
 	$(BIN)/python -m bench
 
-# Attacks on a running server, about ten minutes; FOR=0.1 for a short try.
+# Attacks on a running server, about 25 minutes; FOR=0.1 for a short try, SEED=7 for the same again.
 campaign: .venv/.dev
 	$(BIN)/python -m campaign $(FOR)
 

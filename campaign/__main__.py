@@ -1,4 +1,4 @@
-"""Run all attacks one after the other, and print figures: about twenty minutes, and an hour more
+"""Run all attacks one after the other, and print figures: about 25 minutes, and an hour more
 for a million questions."""
 
 from __future__ import annotations
