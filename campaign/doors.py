@@ -39,12 +39,14 @@ def _guesses(folder: Path) -> str:
     ada = Client(server.port)
     ada.location("POST", "/sign-up", {"name": "Ada", "passphrase": _WORDS})
     form: dict[str, object] = {"name": "Ada", "passphrase": "not the words"}
+    begun = time.monotonic()
     with ThreadPoolExecutor(_TRIES) as pool:
         tries = pool.map(
             lambda _: Client(server.port).post("/sign-in", dict(form))[0], range(_TRIES)
         )
         answered = sum(status == 401 for status in tries)
-    if answered > _FREE:
+    # One more is free a second after the third, where the machine is slow.
+    if answered > _FREE + int(time.monotonic() - begun):
         raise LostError(f"{answered} of {_TRIES} guesses at once were answered")
     server.stop()
     return f"{answered} of {_TRIES} guesses at once were answered"

@@ -12,6 +12,7 @@ import subprocess
 import sys
 import threading
 import time
+from concurrent.futures import ThreadPoolExecutor
 from html import unescape
 from http.client import HTTPConnection, HTTPException
 from pathlib import Path
@@ -22,7 +23,8 @@ SEED = int(os.environ.get("SEED") or time.time_ns() % 10**9)
 SLOWEST = 1.0
 """So many seconds at the most another page may take."""
 BEHIND = 0.3
-"""So many seconds more than a quiet server beside it may it take to say that it is well."""
+"""So many seconds more than a quiet server, asked at the same moment, may it take to say that it
+is well, 99 times of 100: a machine that is shared stands still now and then."""
 LONGEST = 13.0
 """So many seconds a request may last: ten of work, and what is left to draw with what is known."""
 MAX_MEMORY = 2_000
@@ -188,10 +190,10 @@ class Watch:
         self.server = server
         self.paths = paths
         self.slowest: dict[str, float] = dict.fromkeys(paths, 0.0)
-        self.behind = 0.0
+        self._behind: list[float] = []
         self.memory = 0
-        self.count = 0
         self._quiet = Server(server.data.with_name("quiet.db"))
+        self._servers = (server, self._quiet)
         self._ends = threading.Event()
         self._threads = [
             threading.Thread(target=self._beside),
@@ -210,14 +212,17 @@ class Watch:
         self._quiet.stop()
 
     def _beside(self) -> None:
-        while not self._ends.wait(0.1):
-            quiet, watched = (
-                self._took(self._quiet, "/healthz"),
-                self._took(self.server, "/healthz"),
-            )
-            self.behind = max(self.behind, watched - quiet)
-            self.memory = max(self.memory, self.server.memory())
-            self.count += 1
+        with ThreadPoolExecutor(2) as pool:
+            while not self._ends.wait(0.1):
+                both = [pool.submit(self._took, each, "/healthz") for each in self._servers]
+                watched, quiet = (each.result() for each in both)
+                self._behind.append(watched - quiet)
+                self.memory = max(self.memory, self.server.memory())
+
+    @property
+    def behind(self) -> float:
+        """How much longer than the quiet server it took, but for one time of a hundred."""
+        return sorted(self._behind)[len(self._behind) * 99 // 100 - 1] if self._behind else 0.0
 
     def _run(self, path: str) -> None:
         while not self._ends.wait(0.1):
@@ -247,5 +252,8 @@ class Watch:
     def figures(self) -> str:
         """What was measured."""
         took = "".join(f", {path} {each * 1000:.0f} ms" for path, each in self.slowest.items())
-        behind = f"/healthz at most {self.behind * 1000:.0f} ms behind a quiet server"
-        return f"{self.count} looks, {behind}{took}; at most {self.memory} MB"
+        behind = (
+            f"/healthz {self.behind * 1000:.0f} ms behind a quiet server, once"
+            f" {max(self._behind, default=0.0) * 1000:.0f} ms"
+        )
+        return f"{len(self._behind)} looks, {behind}{took}; at most {self.memory} MB"

@@ -172,7 +172,7 @@ def test_a_feed_is_fixed_as_an_input_and_its_history_is_listed(client, valley):
 
 
 def test_one_that_answers_drop_by_drop_is_cut_off_and_holds_up_nobody(valley, monkeypatch):
-    monkeypatch.setattr(sources, "SECONDS", 0.4)
+    monkeypatch.setattr(sources, "SECONDS", 1.0)
     Outside.says["a"] = say(1)
     ended = threading.Event()
 

@@ -24,7 +24,9 @@ def path(demo_data):
 
 
 @pytest.fixture
-def app(path, quick_passphrases):
+def app(path, quick_passphrases, monkeypatch):
+    # However slow the machine is, no try comes after its pause.
+    monkeypatch.setattr("dreieck.web.gate._FIRST_PAUSE", 50.0)
     return create_app(Settings(data=path, demo=True, hosts=["testserver"], people=True))
 
 

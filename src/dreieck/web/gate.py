@@ -31,7 +31,8 @@ COOKIE = "dreieck_key"
 MAX_AGE = 30 * 24 * 3600
 """So many seconds a browser stays signed in."""
 _FREE_TRIES = 3
-_LONGEST_PAUSE = 60.0
+_FIRST_PAUSE, _LONGEST_PAUSE = 1.0, 60.0
+"""So many seconds one waits after the first try too many, and at the most."""
 _FORGOTTEN = 3_600.0
 """After so many seconds without a try all begin anew."""
 _MAX_CLIENTS = 20_000
@@ -72,7 +73,7 @@ class Tries:
         count, last = self._counted.get(who, (0, 0.0))
         if count < self._free:
             return 0.0
-        pause = min(2.0 ** min(count - self._free, 10), _LONGEST_PAUSE)
+        pause = min(_FIRST_PAUSE * 2.0 ** min(count - self._free, 10), _LONGEST_PAUSE)
         return max(last + pause - time.monotonic(), 0.0)
 
     def give_back(self, who: str) -> None:
