@@ -7,7 +7,6 @@ gets it (ISO/IEC 26300-2 and ISO/IEC 29500-2 say what a package is).
 from __future__ import annotations
 
 import io
-import re
 import zlib
 from xml.parsers import expat
 from zipfile import BadZipFile, LargeZipFile, ZipFile, ZipInfo
@@ -20,11 +19,6 @@ MAX_PARTS = 5_000
 """How many parts a package can have."""
 MAX_UNPACKED = 400_000_000
 """How many bytes all parts can have together once they are unpacked."""
-MAX_FORMAT = 2_000
-"""How many characters a number format can have; most programs take 255."""
-_LONG_FORMAT = re.compile(
-    rb"""formatCode\s*=\s*(?:"[^"]{%d}|'[^']{%d})""" % (MAX_FORMAT, MAX_FORMAT)
-)
 _DENSE, _SMALL = 400, 2_000_000
 _ENCRYPTED = 0x1
 _CHUNK = 1 << 16
@@ -47,7 +41,6 @@ def opened(data: bytes, what: str) -> ZipFile:
                 )
             if info.filename.lower().endswith((".xml", ".rels")):
                 check_declarations(archive, info)
-        check_formats(archive)
     except (BadZipFile, LargeZipFile, NotImplementedError, EOFError, OSError, zlib.error) as error:
         raise damaged(what) from error
     return archive
@@ -100,16 +93,6 @@ def check_declarations(archive: ZipFile, info: ZipInfo) -> None:
     """See that a part declares no entities or other files. Raises FileRefused."""
     with archive.open(info) as file:
         check_text(iter(lambda: file.read(_CHUNK), b""), info.filename)
-
-
-def check_formats(archive: ZipFile) -> None:
-    """See that no number format is so long that reading it never ends. Raises FileRefused."""
-    for info in archive.infolist():
-        if info.filename.endswith("styles.xml") and _LONG_FORMAT.search(archive.read(info)):
-            raise FileRefused(
-                f"A number format of the file has more than {MAX_FORMAT:,} characters, which no"
-                " program reads. It was left alone."
-            )
 
 
 def check_text(chunks: object, name: str) -> None:

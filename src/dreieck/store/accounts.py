@@ -19,7 +19,6 @@ from dreieck.store.tables import (
     OwnKeyRow,
     PersonRow,
     TakingRow,
-    WorkbookRow,
 )
 
 _OWNED: tuple[type[SQLModel], ...] = (
@@ -50,16 +49,13 @@ class Accounts:
     def belongings(self, person: int) -> Belongings:
         """What belongs to somebody."""
         with self._database.session() as session:
-            owned = (
-                (WorkbookRow, WorkbookRow.owner),
-                (AnswerRow, AnswerRow.person),
-                (GroupRow, GroupRow.leader),
-            )
-            workbooks, answers, groups = (
+            owned = ((AnswerRow, AnswerRow.person), (GroupRow, GroupRow.leader))
+            answers, groups = (
                 session.exec(select(func.count()).select_from(table).where(of == person)).one()
                 for table, of in owned
             )
-        return Belongings(workbooks, answers, groups, kept_by(self._database, person).space)
+        kept = kept_by(self._database, person)
+        return Belongings(kept.workbooks, answers, groups, kept.space)
 
     def delete(self, person: int) -> None:
         """Delete somebody with all that is theirs; they are signed out everywhere."""

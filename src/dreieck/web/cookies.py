@@ -1,8 +1,10 @@
-"""Cookies that are signed, with the moment when they were."""
+"""Cookies: given by our own pages alone, signed with the moment when they were."""
 
 from __future__ import annotations
 
 from itsdangerous import BadSignature, SignatureExpired, TimestampSigner
+from starlette.requests import Request
+from starlette.responses import Response
 
 
 def unsigned(signer: TimestampSigner, cookie: str, max_age: int) -> str | None:
@@ -21,3 +23,13 @@ def unsigned(signer: TimestampSigner, cookie: str, max_age: int) -> str | None:
         return kept.decode()
     except BadSignature:
         return None
+
+
+def give(
+    request: Request, answer: Response, name: str, value: str, max_age: int, path: str = "/"
+) -> None:
+    """Let a browser keep something that no script and no other site gets."""
+    answer.set_cookie(
+        name, value, max_age=max_age, path=path, httponly=True, samesite="lax",
+        secure=request.url.scheme == "https",
+    )  # fmt: skip

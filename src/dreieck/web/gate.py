@@ -22,7 +22,7 @@ from starlette.responses import RedirectResponse, Response
 from starlette.types import ASGIApp, Receive, Scope, Send
 
 from dreieck.web.answers import page
-from dreieck.web.cookies import unsigned
+from dreieck.web.cookies import give, unsigned
 from dreieck.web.refusing import refuse
 
 router = APIRouter(include_in_schema=False)
@@ -170,14 +170,7 @@ def _signed_in(request: Request, key: str, to: str) -> Response:
         return page(request, "key.html", status_code=401, said=f"This key is not right. {_SAID}")
     keyring.tries.give_back(client)
     answer = RedirectResponse(target, 303)
-    answer.set_cookie(
-        COOKIE,
-        keyring.cookie(),
-        max_age=MAX_AGE,
-        httponly=True,
-        samesite="lax",
-        secure=request.url.scheme == "https",
-    )
+    give(request, answer, COOKIE, keyring.cookie(), MAX_AGE)
     return answer
 
 

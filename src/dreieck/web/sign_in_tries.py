@@ -15,7 +15,7 @@ from starlette.requests import Request
 from starlette.responses import Response
 
 from dreieck.store import People, name_key
-from dreieck.web.cookies import unsigned
+from dreieck.web.cookies import give, unsigned
 from dreieck.web.gate import Tries, client_of
 
 COOKIE = "dreieck_known"
@@ -83,7 +83,4 @@ def known_browser(request: Request, people: People, name: str) -> str | None:
 def remember_browser(request: Request, answer: Response, people: People, person: int) -> None:
     """Let a browser be known in which somebody signs in."""
     mark = _signer(people).sign(f"{person}.{token_urlsafe(12)}").decode()
-    answer.set_cookie(
-        COOKIE, mark, max_age=MAX_AGE, path="/sign-in", httponly=True, samesite="lax",
-        secure=request.url.scheme == "https",
-    )  # fmt: skip
+    give(request, answer, COOKIE, mark, MAX_AGE, path="/sign-in")

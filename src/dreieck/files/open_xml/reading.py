@@ -3,6 +3,7 @@
 from __future__ import annotations
 
 import io
+import re
 import warnings
 from typing import Any
 from zipfile import ZipFile
@@ -13,7 +14,7 @@ from openpyxl.reader.excel import ExcelReader
 from openpyxl.styles.stylesheet import apply_stylesheet
 from openpyxl.utils.datetime import CALENDAR_MAC_1904
 from openpyxl.worksheet.table import Table as FileTable
-from openpyxl.xml.constants import ARC_THEME, SHARED_STRINGS, SHEET_MAIN_NS
+from openpyxl.xml.constants import ARC_STYLE, ARC_THEME, SHARED_STRINGS, SHEET_MAIN_NS
 from openpyxl.xml.functions import fromstring
 
 from dreieck.core.budget import spend
@@ -36,8 +37,13 @@ from dreieck.files.open_xml.rules import read_rules
 from dreieck.files.open_xml.styles import Looks
 from dreieck.files.open_xml.text import text_of
 from dreieck.files.progress import Progress
-from dreieck.files.zipped import opened
+from dreieck.files.zipped import opened, part
 
+MAX_FORMAT = 2_000
+"""How many characters a number format can have; most programs take 255."""
+_LONG_FORMAT = re.compile(
+    rb"""formatCode\s*=\s*(?:"[^"]{%d}|'[^']{%d})""" % (MAX_FORMAT, MAX_FORMAT)
+)
 _WIDEST = 1_000
 _MERGED = 20
 """So many steps it takes to look at a merged area."""
@@ -88,6 +94,7 @@ class _Reading(ExcelReader):  # type: ignore[misc]
         self.read_workbook()
         if ARC_THEME in self.valid_files:
             self.wb.loaded_theme = self.archive.read(ARC_THEME)
+        self._check_formats()
         apply_stylesheet(self.archive, self.wb)
         self._leave_out()
         sheets = self._sheets()
@@ -111,6 +118,15 @@ class _Reading(ExcelReader):  # type: ignore[misc]
         self.builder.finish()
         arrived.left_out = self.builder.leavings.listed()
         return arrived
+
+    def _check_formats(self) -> None:
+        """See that no number format is so long that the library never ends. Raises FileRefused."""
+        styles = part(self.archive, ARC_STYLE, WHAT) if ARC_STYLE in self.valid_files else b""
+        if _LONG_FORMAT.search(styles):
+            raise FileRefused(
+                f"A number format of the file has more than {MAX_FORMAT:,} characters, which no"
+                " program reads. It was left alone."
+            )
 
     def _strings(self) -> list[str]:
         """The texts that cells share (18.4)."""
@@ -194,8 +210,8 @@ class _Reading(ExcelReader):  # type: ignore[misc]
             ("data_validations", "dataValidation", "rule for what may be entered", ""),
             ("hyperlinks", "hyperlink", "link", "its text stays"),
         )
-        for part, items, what, note in said:
-            count = len(getattr(getattr(parser, part, None), items, None) or ())
+        for kind, items, what, note in said:
+            count = len(getattr(getattr(parser, kind, None), items, None) or ())
             if count:
                 leavings.add(what, sheet.name, note, count)
         self._merge(builder, getattr(parser, "merged_cells", None))

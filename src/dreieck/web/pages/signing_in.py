@@ -13,6 +13,7 @@ from dreieck.store import Accounts, NameTaken, People, Person, Sessions
 from dreieck.store.people import check_passphrase, checked_person
 from dreieck.store.quota import MAX_SPACE, MAX_WORKBOOKS, Kept
 from dreieck.web.answers import ThePeople, ThePerson, page
+from dreieck.web.cookies import give
 from dreieck.web.gate import client_of, wait_said
 from dreieck.web.sign_in_tries import SignInTries, remember_browser
 from dreieck.web.signed_in import COOKIE, MAX_AGE, cookie_of, token_in
@@ -118,10 +119,8 @@ def sign_up(
 
 def _signed_in(request: Request, people: People, person: Person, to: str) -> Response:
     answer = RedirectResponse(_place(to), 303)
-    answer.set_cookie(
-        COOKIE, cookie_of(people, _sessions(request).begin(person.id)), max_age=MAX_AGE,
-        httponly=True, samesite="lax", secure=request.url.scheme == "https",
-    )  # fmt: skip
+    token = _sessions(request).begin(person.id)
+    give(request, answer, COOKIE, cookie_of(people, token), MAX_AGE)
     remember_browser(request, answer, people, person.id)
     return answer
 
