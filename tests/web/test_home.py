@@ -45,6 +45,6 @@ def test_the_guide_tells_keys_and_every_function(client):
     text = unescape(client.get("/guide").text)
     assert "Alt + C" in text
     for function in every():
-        assert f'id="{function.name}"' in text and function.example[0] in text
+        assert f'id="{function.name}"' in text and function.examples[0][0] in text
         assert f"<td>{function.purpose}</td>" in text
     assert "<html" not in client.get("/guide/keys").text

@@ -10,7 +10,10 @@ from hypothesis import given
 from hypothesis import strategies as st
 from tables import result
 
-from dreieck.core.functions import EXAMPLE_SHEET, FAMILIES, every, find
+from dreieck.core.functions import EXAMPLE_SHEET, every, find
+from dreieck.core.functions.described import functions_of
+from dreieck.core.functions.registry import function as registered
+from dreieck.core.values import Error
 
 SMALL_GROUP = """
 ABS ACOS AND ASIN ATAN ATAN2 AVERAGE AVERAGEIF CHOOSE COLUMNS COS COUNT COUNTA COUNTBLANK
@@ -60,13 +63,23 @@ BEYOND_MEDIUM = {
 
 
 @pytest.mark.parametrize("function", every(), ids=lambda function: function.name)
-def test_each_record_is_complete_and_its_example_gives_what_it_says(function):
-    formula, value = function.example
-    found = result(formula, **EXAMPLE_SHEET)
-    assert found == (pytest.approx(value) if isinstance(value, float) else value)
-    assert f"{function.name}(" in formula
-    assert function.purpose.endswith(".") and function.words and function.family in FAMILIES
+def test_each_record_is_complete_and_its_examples_give_what_they_say(function):
+    assert len(function.examples) == 2
+    for formula, value in function.examples:
+        found = result(formula, **EXAMPLE_SHEET)
+        found = found.code if isinstance(found, Error) else found
+        assert found == (pytest.approx(value) if isinstance(value, float) else value)
+        assert f"{function.name}(" in formula
+    assert function.purpose.endswith(".") and function.words
     assert all(parameter.purpose for parameter in function.parameters)
+
+
+def test_what_a_family_tells_and_what_it_computes_belong_together():
+    family = "dreieck.core.functions.families.draws"
+    with pytest.raises(ValueError, match="draws: told or computed alone: RANDBETWEEN"):
+        functions_of(family, {"RAND": float}, {})
+    with pytest.raises(ValueError, match="There are two functions SUM"):
+        registered("SUM")
 
 
 COLUMN = {

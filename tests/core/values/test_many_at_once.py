@@ -7,7 +7,7 @@ from hypothesis import given
 from hypothesis import strategies as st
 
 from dreieck.core.functions import Way, every, find
-from dreieck.core.functions.registry import Takes, Trait
+from dreieck.core.functions.record import Takes, Trait
 from dreieck.core.values import rounded, rounded_towards
 from dreieck.core.values.roundings import all_rounded, all_rounded_towards
 

@@ -16,7 +16,7 @@ from dreieck.core.calculate.results import Results
 from dreieck.core.calculate.tasks import Task, Tasks
 from dreieck.core.formula import Shape
 from dreieck.core.formula.reference import Reference
-from dreieck.core.functions.subtotals import sees_hidden
+from dreieck.core.functions.families.subtotals import sees_hidden
 from dreieck.core.grid import Area, Cell
 from dreieck.core.ranges.index import MAX_INDEXES, Index
 from dreieck.core.ranges.operands import values_in_pieces

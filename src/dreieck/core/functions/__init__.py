@@ -1,94 +1,40 @@
-"""The functions of the formula language, one module a family.
+"""The functions of the formula language, one module and one data file a family.
 
-``find`` gives the record of a function: what it takes, does, and an example.
+``find`` gives the record of a function: what it takes, does, and examples.
 """
 
-from dreieck.core.functions import (
-    angles,
-    characters,
-    conditional,
-    database,
-    dates,
-    day_counts,
-    depreciation,
-    distributions,
-    draws,
-    feeds,
-    finance,
-    formatted,
-    information,
-    logic,
-    lookup,
-    mathematics,
-    pairs,
-    places,
-    ranking,
-    returns,
-    rounding,
-    spread,
-    subtotals,
-    summary,
-    text,
-    units,
-    workdays,
-)
-from dreieck.core.functions.registry import (
+import pkgutil
+from importlib import import_module
+
+from dreieck.core.functions import families as _families
+from dreieck.core.functions.described import Family, family_of
+from dreieck.core.functions.record import (
     EXAMPLE_SHEET,
-    Failure,
     Function,
     Parameter,
     Speech,
     Takes,
     Trait,
     Way,
-    calls,
-    every,
-    find,
-    has,
-    speech_of,
 )
+from dreieck.core.functions.registry import Failure, calls, every, find, has, speech_of
 
-FAMILIES = {
-    module.__name__.rpartition(".")[2]: (module.__doc__ or "").strip().partition("\n")[0]
-    for module in (
-        summary,
-        subtotals,
-        conditional,
-        lookup,
-        places,
-        logic,
-        mathematics,
-        rounding,
-        angles,
-        text,
-        formatted,
-        characters,
-        dates,
-        workdays,
-        day_counts,
-        information,
-        ranking,
-        spread,
-        pairs,
-        distributions,
-        draws,
-        feeds,
-        finance,
-        returns,
-        depreciation,
-        database,
-        units,
-    )
-}
-"""What each family is about, by its name."""
-EVERYDAY = {"summary", "conditional", "lookup", "logic", "rounding", "text", "dates"}
-"""The families of which nearly every table uses a function."""
+_MODULES = [
+    f"{_families.__name__}.{module.name}" for module in pkgutil.iter_modules(_families.__path__)
+]
+for _module in _MODULES:
+    import_module(_module)
+
+
+def families() -> list[Family]:
+    """The families of functions, those that nearly every table uses first."""
+    return sorted(map(family_of, _MODULES), key=lambda family: (not family.everyday, family.name))
+
 
 __all__ = [
-    "EVERYDAY",
     "EXAMPLE_SHEET",
-    "FAMILIES",
     "Failure",
+    "Family",
     "Function",
     "Parameter",
     "Speech",
@@ -97,6 +43,7 @@ __all__ = [
     "Way",
     "calls",
     "every",
+    "families",
     "find",
     "has",
     "speech_of",

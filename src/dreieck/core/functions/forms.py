@@ -4,13 +4,15 @@ from __future__ import annotations
 
 from typing import NoReturn
 
-from dreieck.core.functions.registry import Failure, Function, Parameter
+from dreieck.core.functions.described import forms_of
+from dreieck.core.functions.record import Function
+from dreieck.core.functions.registry import Failure
 from dreieck.core.values import NAME
 
 
-def form(name: str, purpose: str, words: str, *parameters: Parameter) -> Function:
-    """How a statement, or a part of one, is written and said; in a cell it gives an error."""
-    return Function(name, "", purpose, words, parameters, ("", True), _no_function)
+def forms(module: str) -> dict[str, Function]:
+    """The forms told of in the data file beside a module; in a cell they give an error."""
+    return forms_of(module, _no_function)
 
 
 def _no_function(*_: object) -> NoReturn:

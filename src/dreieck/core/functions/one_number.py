@@ -9,26 +9,20 @@ from typing import Any
 
 import numpy as np
 
-from dreieck.core.functions.registry import Failure, Parameter, Takes, arg, at_once, function
+from dreieck.core.functions.registry import Failure, at_once, function
 from dreieck.core.sheet.cells import Payload
 from dreieck.core.values import NUM, Value
 from dreieck.core.values.roundings import Numbers
 
-NUMBER = arg("number", Takes.NUMBER, "any number")
 OUTSIDE = "The number is outside of what the function can take."
 
 
 def of_one(
     module: str,
     name: str,
-    section: str,
-    purpose: str,
-    words: str,
     compute: Callable[[float], Value],
-    form: Callable[[Payload], Any] | None,
-    example: tuple[str, Value],
+    form: Callable[[Payload], Any] | None = None,
     refusal: str = OUTSIDE,
-    parameter: Parameter = NUMBER,
 ) -> None:
     """Register a function of one number that belongs to a module; it may raise ValueError.
 
@@ -42,7 +36,7 @@ def of_one(
             raise Failure(NUM, refusal) from None
 
     computed.__module__ = module
-    function(name, section, purpose, parameter, words=words, example=example)(computed)
+    function(name)(computed)
     at_once(name)(form or number_by_number(compute))
 
 

@@ -1,195 +1,25 @@
-"""One record for each function: the guide, the suggestions and the tests read it."""
+"""Where functions are registered and found: what computes them, with what their family tells.
+
+A function is computed by a callable of its family's module; all else that is known of it stands
+in the data file beside that module, see ``described``.
+"""
 
 from __future__ import annotations
 
 from collections.abc import Callable
-from dataclasses import dataclass, replace
-from enum import Enum
 from typing import Any, Protocol, TypeVar
 
 import numpy as np
 from numpy.typing import NDArray
 
 from dreieck.core.formula import tree
-from dreieck.core.ranges.operands import Several, Table
+from dreieck.core.functions.described import functions_of
+from dreieck.core.functions.record import Function, Result, Speech, Trait
 from dreieck.core.sheet.cells import Cells, Payload
-from dreieck.core.values import Error, Place, Value
+from dreieck.core.values import Error, Place
 
-Result = Value | Table | Several
 Compute = TypeVar("Compute", bound=Callable[..., Result])
 Form = TypeVar("Form", bound=Callable[..., Any])
-
-EXAMPLE_SHEET = {
-    "A1": "Item", "B1": "Weight", "C1": "Hut", "D1": "Price",
-    "A2": "Flour", "B2": "50.4", "C2": "Kestrel", "D2": "0.95",
-    "A3": "Lentils", "B3": "33.6", "C3": "Larch", "D3": "2.4",
-    "A4": "Potatoes", "B4": "126", "C4": "Kestrel", "D4": "0.8",
-    "A5": "Cheese", "B5": "25.2", "C5": "Scree", "D5": "14.5",
-    "A7": "Hut", "A8": "Kestrel", "A10": "Item", "A11": "Cheese",
-    "E1": "Flow", "E2": "-1000", "E3": "600", "E4": "600",
-}  # fmt: skip
-"""The sheet that the examples of functions read: made-up loads, payments, and criteria below."""
-
-
-class Takes(Enum):
-    """What a parameter takes; arguments are converted to it before the call."""
-
-    NUMBER = "a number"
-    WHOLE = "a whole number"
-    TEXT = "text"
-    LOGICAL = "a condition"
-    VALUE = "a value of any kind"
-    NUMBERS = "numbers or ranges"
-    TOTALS = "numbers or ranges, as what they come to"
-    COUNTED = "values or ranges, as what they come to"
-    LOGICALS = "conditions or ranges"
-    VALUES = "values or ranges"
-    EVERY = "values or ranges, empty cells too"
-    RANGE = "a range"
-    AREAS = "a range, or several joined by ~"
-    PLACE = "a range, of which only the place counts"
-    ARRAY = "a range, or a calculation with ranges"
-    ORDERED = "a range of numbers, looked at in their order"
-    ADDRESS = "an address in a text"
-    LATER = "a value, worked out only if it is needed"
-
-
-class Trait(Enum):
-    """What others need to know of a function that its parameters do not tell."""
-
-    TELLS_PLACE = "its result is the number of a row, a column or a sheet, or how many there are"
-    HERE = "it is handed the cell of its own formula first"
-    MOVES_ALONG = "it gives something else in another cell though its references stay"
-    READS_ELSEWHERE = "it reads what no reference tells, or the clock"
-    SIZES_LIKE_FIRST = "its third range gets the size of the first one"
-    GUARDS = "it looks whether its argument is an error"
-    ASKS = "it asks what kind of value there is, or whether there is one"
-    CHOOSES = "it gives one of its arguments"
-    REFERS = "it gives the cells that it finds, not just what they hold"
-    SUMMARISES = "it makes one value of many, text and empty cells left out"
-    COUNTS = "it counts, so that empty cells are none the worse"
-    COUNTS_ALL = "it counts or takes values of every kind"
-    ADDS_UP = "what it leaves out because it is text makes the result too small"
-    TOTALS = "what it gives is a total, which another one should not count again"
-    SEARCHES = "it finds a value in a list, or its place there, which is the same for all"
-    FITS = "it takes what fits criteria, so that its list may grow from landing to landing"
-    SKIPS_ZEROS = "places where a factor is 0 do not count, such as those that are empty"
-    IN_STEP = "its ranges belong together, row by row"
-    NEAREST = "it takes its list as sorted unless its last argument says no"
-    FEEDS = "it is handed the outside figures first"
-    DRAWS = "it is handed a number drawn by chance first"
-    LOOKS_INSIDE = "it looks at what cells hold, which their values do not tell"
-    SEES_HIDDEN = "it may leave out hidden rows, which its references do not tell"
-    MEANT = "the error that it gives is meant"
-
-
-class Speech(Enum):
-    """How a call is said that has a manner of its own, beside its words."""
-
-    TABLE_DOWN = "a column of a table, by its number, in the row of what is sought"
-    TABLE_ACROSS = "a row of a table, by its number, in the column of what is sought"
-    ENTRY = "an entry of a list, in a line that may be sought"
-    PLACE = "the place of what is sought, equal or near"
-    SUBTOTAL = "a total of a kind that a number tells"
-    RANK = "a place among others, from the largest one or the smallest"
-    NEAREST = "a list in the last line where another one is at most what is sought"
-    ALL_OF = "conditions with and between"
-    ONE_OF = "conditions with or between"
-    DENIES = "the opposite of a condition"
-    BRANCHES = "a condition, and what it leads to"
-    CASES = "conditions, each with what it leads to"
-    SWITCHES = "a value, and what its cases lead to"
-    IS_THERE = "something is in a list, if its place is asked"
-    IS_MISSING = "something is not in a list, if its place is asked"
-    IF_ERROR = "a value, or another one where it is an error"
-    IF_MISSING = "a value, or another one where it is not available"
-
-
-class Way(Enum):
-    """How a function is worked out down a column."""
-
-    ARRAY = "for all rows at once"
-    DISTINCT = "once for each different set of arguments"
-    ONE_BY_ONE = "row by row"
-
-
-_OWN_IN_EACH_ROW = {
-    Trait.HERE,
-    Trait.DRAWS,
-    Trait.MOVES_ALONG,
-    Trait.READS_ELSEWHERE,
-    Trait.LOOKS_INSIDE,
-    Trait.FEEDS,
-}
-
-
-@dataclass(frozen=True, slots=True)
-class Parameter:
-    """One parameter of a function; a repeated one takes all further arguments.
-
-    ``left_out`` says in words what holds where the argument is not given.
-    """
-
-    name: str
-    takes: Takes
-    purpose: str
-    optional: bool = False
-    repeated: bool = False
-    left_out: str = "nothing"
-
-
-@dataclass(frozen=True, slots=True)
-class Function:
-    """A function of the formula language.
-
-    ``section`` is its section in OpenFormula (OpenDocument part 4), empty where the standard
-    lacks what many programs have. ``traits`` tell what others need to know. ``example`` is a
-    formula and the value that it gives on the sheet ``EXAMPLE_SHEET``. ``words`` says a
-    call in plain words, ``{0}`` and ``{1}`` standing for arguments, ``{*}`` for all, ``{?0}``
-    for pairs of a range and its criterion; ``speech`` is a manner of its own beside them.
-    ``gives`` is the number format of the result where the function implies one.
-    ``at_once`` is the array form: what the function gives in all rows of a column.
-    """
-
-    name: str
-    section: str
-    purpose: str
-    words: str
-    parameters: tuple[Parameter, ...]
-    example: tuple[str, Value]
-    compute: Callable[..., Result]
-    gives: str | None = None
-    traits: frozenset[Trait] = frozenset()
-    speech: Speech | None = None
-    at_once: Callable[..., Any] | None = None
-
-    @property
-    def way(self) -> Way:
-        """How the function is worked out down a column."""
-        if self.at_once:
-            return Way.ARRAY
-        return Way.ONE_BY_ONE if self.traits & _OWN_IN_EACH_ROW else Way.DISTINCT
-
-    @property
-    def family(self) -> str:
-        """The module that the function is written in."""
-        return self.compute.__module__.rpartition(".")[2]
-
-    @property
-    def least(self) -> int:
-        """The least number of arguments."""
-        return sum(not parameter.optional for parameter in self.parameters)
-
-    @property
-    def most(self) -> int | None:
-        """The largest number of arguments, None where there is no limit."""
-        if self.parameters and self.parameters[-1].repeated:
-            return None
-        return len(self.parameters)
-
-    def parameter(self, index: int) -> Parameter:
-        """The parameter that takes the argument ``index``, counted from 0."""
-        return self.parameters[min(index, len(self.parameters) - 1)]
 
 
 class Branches(Protocol):
@@ -250,30 +80,21 @@ class Failure(Exception):
         return cls(error.code, error.why, error.origin)
 
 
+_COMPUTED: dict[str, Callable[..., Result]] = {}
+_AT_ONCE: dict[str, Callable[..., Any]] = {}
 _FUNCTIONS: dict[str, Function] = {}
 
 
-def function(
-    name: str,
-    section: str,
-    purpose: str,
-    *parameters: Parameter,
-    words: str,
-    example: tuple[str, Value],
-    gives: str | None = None,
-    traits: tuple[Trait, ...] = (),
-    speech: Speech | None = None,
-) -> Callable[[Compute], Compute]:
-    """Register the decorated callable as a function of the formula language."""
+def function(name: str) -> Callable[[Compute], Compute]:
+    """Register the decorated callable as what computes a function of its module's family.
 
-    if name in _FUNCTIONS:
+    Raises ValueError where the function has one.
+    """
+    if name in _COMPUTED:
         raise ValueError(f"There are two functions {name}.")
 
     def register(compute: Compute) -> Compute:
-        _FUNCTIONS[name] = Function(
-            name, section, purpose, words, parameters, example, compute, gives,
-            frozenset(traits), speech,
-        )  # fmt: skip
+        _COMPUTED[name] = compute
         return compute
 
     return register
@@ -290,31 +111,25 @@ def at_once(*names: str) -> Callable[[Form], Form]:
     """
 
     def register(form: Form) -> Form:
-        for name in names:
-            _FUNCTIONS[name] = replace(_FUNCTIONS[name], at_once=form)
+        _AT_ONCE.update(dict.fromkeys(names, form))
         return form
 
     return register
 
 
-def arg(name: str, takes: Takes, purpose: str) -> Parameter:
-    """A parameter that must be given."""
-    return Parameter(name, takes, purpose)
-
-
-def optional(name: str, takes: Takes, purpose: str, left_out: str = "nothing") -> Parameter:
-    """A parameter that can be left out; then ``left_out`` holds."""
-    return Parameter(name, takes, purpose, optional=True, left_out=left_out)
-
-
-def repeated(name: str, takes: Takes, purpose: str) -> Parameter:
-    """A parameter that takes all further arguments, at least one."""
-    return Parameter(name, takes, purpose, repeated=True)
-
-
 def find(name: str) -> Function | None:
-    """The function of this name in capitals."""
-    return _FUNCTIONS.get(name)
+    """The function of this name in capitals.
+
+    Raises ValueError where the family's file and its module do not tell of the same functions.
+    """
+    found = _FUNCTIONS.get(name)
+    if found is None and name in _COMPUTED:
+        # A family is read when it is needed: commands that calculate nothing start sooner.
+        family = _COMPUTED[name].__module__
+        of_it = {each: it for each, it in _COMPUTED.items() if it.__module__ == family}
+        _FUNCTIONS.update(functions_of(family, of_it, _AT_ONCE))
+        found = _FUNCTIONS[name]
+    return found
 
 
 def has(name: str, *traits: Trait) -> bool:
@@ -332,10 +147,10 @@ def calls(node: tree.Node, *traits: Trait) -> bool:
 
 def every() -> list[Function]:
     """All functions by name."""
-    return sorted(_FUNCTIONS.values(), key=lambda function: function.name)
+    return [found for name in sorted(_COMPUTED) if (found := find(name))]
 
 
 def speech_of(name: str) -> Speech | None:
     """The manner in which calls of a function are said, if it has one of its own."""
-    known = _FUNCTIONS.get(name)
+    known = find(name)
     return known.speech if known else None

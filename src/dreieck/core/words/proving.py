@@ -9,7 +9,7 @@ from dreieck.core.formula.printer import reference_text
 from dreieck.core.formula.reference import Reference
 from dreieck.core.formula.shift import tag
 from dreieck.core.functions import Function, Speech, Trait, speech_of
-from dreieck.core.functions.statements import FORMS, PARTS_SAID
+from dreieck.core.functions.statements import FORMS, INPUTS, RESULTS
 from dreieck.core.sheet.stated import STANDS, Stated
 from dreieck.core.sheet.workbook import Workbook
 from dreieck.core.values import Place
@@ -68,10 +68,10 @@ class _Stated(Spoken):
             yield Phrase("where", f"({written})", letter)
 
     def call(self, node: tree.Call) -> Iterator[Phrase]:
-        before = PARTS_SAID.get(node.function)
-        if before is None:
+        if node.function not in (INPUTS, RESULTS):
             yield from self._called(node)
             return
+        before = FORMS[node.function].words
         for index, each in enumerate(node.arguments):
             yield words("and" if index else before)
             if isinstance(each, tree.Binary):

@@ -20,7 +20,7 @@ from dreieck.core.formula.reference import (
 )
 from dreieck.core.formula.shift import tag
 from dreieck.core.functions import Function, Speech, find, speech_of
-from dreieck.core.functions.subtotals import told_kind
+from dreieck.core.functions.families.subtotals import told_kind
 from dreieck.core.grid import AXES, Area, Axis, Cell, column_letters
 from dreieck.core.sheet.sheet import Sheet
 from dreieck.core.sheet.workbook import Workbook

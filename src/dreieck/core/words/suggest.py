@@ -5,12 +5,13 @@ from __future__ import annotations
 import re
 from collections.abc import Mapping
 from dataclasses import dataclass
+from functools import cache
 from types import MappingProxyType
 
 from dreieck.core.calculate import Calculation
 from dreieck.core.formula.printer import sheet_text
 from dreieck.core.formula.tokens import TokenKind, cut
-from dreieck.core.functions import EVERYDAY, Function, every, find
+from dreieck.core.functions import Function, every, families, find
 from dreieck.core.sheet.names import Named
 from dreieck.core.words.named import what_it_holds
 
@@ -93,7 +94,12 @@ def suggestions(
 
 
 def _rare(suggestion: Suggestion) -> bool:
-    return bool(suggestion.function and suggestion.function.family not in EVERYDAY)
+    return bool(suggestion.function and suggestion.function.family not in _everyday())
+
+
+@cache
+def _everyday() -> frozenset[str]:
+    return frozenset(family.name for family in families() if family.everyday)
 
 
 def _said(calculation: Calculation, named: Named) -> str:

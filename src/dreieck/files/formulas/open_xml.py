@@ -5,23 +5,18 @@ from __future__ import annotations
 import re
 from collections.abc import Callable, Iterable
 from dataclasses import dataclass
+from functools import cache
 
 from dreieck.core.exceptions import FormulaError
 from dreieck.core.formula import tree
 from dreieck.core.formula.over_sheets import read_over_sheets, written_over_sheets
 from dreieck.core.formula.printer import Notation, area_text, reference_text, sheet_text
 from dreieck.core.formula.reference import Reference
+from dreieck.core.functions import every, find
 from dreieck.core.grid import Area, Cell
 from dreieck.files.formulas.dialect import SheetNamed
 from dreieck.files.formulas.open_formula import within_rows
 
-_LATER = {
-    "CONCAT", "DAYS", "FORMULA", "IFNA", "IFS", "ISFORMULA", "ISOWEEKNUM", "MAXIFS", "MINIFS",
-    "SHEET", "SHEETS", "SWITCH", "TEXTJOIN", "UNICHAR", "UNICODE", "XOR",
-}  # fmt: skip
-"""Functions that came after the standard; they are marked in files."""
-_OTHER_NAMES = {"FORMULA": "FORMULATEXT"}
-_OUR_NAMES = {theirs: ours for ours, theirs in _OTHER_NAMES.items()}
 _MARK = re.compile(r"(?:_xlfn\.|_xlws\.|_xludf\.)+", re.IGNORECASE)
 _PIECE = re.compile(
     r"""
@@ -77,8 +72,15 @@ def _link(node: tree.Linked) -> tuple[str, str, str]:
 
 
 def _function(name: str) -> str:
-    name = _OTHER_NAMES.get(name, name) if name in _LATER else name
-    return f"_xlfn.{name}" if name in _LATER or name in _OUR_NAMES else name
+    known = find(name)
+    later = known.later if known else name if name in _our_names() else ""
+    return f"_xlfn.{later}" if later else name
+
+
+@cache
+def _our_names() -> dict[str, str]:
+    """What we call functions that have another name in these files."""
+    return {each.later: each.name for each in every() if each.later not in ("", each.name)}
 
 
 class OpenXmlDialect:
@@ -159,7 +161,7 @@ class OpenXmlDialect:
                 return within_rows(piece)
             case "function":
                 name = _MARK.sub("", piece)
-                return _OUR_NAMES.get(name.upper(), name)
+                return _our_names().get(name.upper(), name)
             case "at":
                 return ""
             case "gap":

@@ -5,7 +5,8 @@ from __future__ import annotations
 from fastapi import APIRouter, Request
 from starlette.responses import Response
 
-from dreieck.core.functions import EXAMPLE_SHEET, FAMILIES, Function, every, sweeping
+from dreieck.core.functions import EXAMPLE_SHEET, Function, every, sweeping
+from dreieck.core.functions import families as all_families
 from dreieck.core.functions import statements as proving
 from dreieck.core.values.look import shown_text
 from dreieck.web.answers import BesideWorkbook, page
@@ -20,8 +21,9 @@ ENTRY = Entry(9, "guide", "Guide", "/guide?of={workbook}")
 def guide(request: Request, beside: BesideWorkbook, keys: TheKeys) -> Response:
     """The whole guide."""
     families = [
-        (family.replace("_", " "), about, [_entry(f) for f in every() if f.family == family])
-        for family, about in FAMILIES.items()
+        (family.name.replace("_", " "), family.about, [_entry(f) for f in of_it])
+        for family in all_families()
+        if (of_it := [f for f in every() if f.family == family.name])
     ]
     table = [
         [EXAMPLE_SHEET.get(f"{column}{row}", "") for column in "ABCDE"] for row in range(1, 12)
@@ -41,5 +43,5 @@ def help_on_keys(request: Request, keys: TheKeys) -> Response:
 
 def _entry(function: Function) -> tuple[Function, str]:
     """A function, and what its example gives as text."""
-    value = function.example[1]
+    value = function.examples[0][1]
     return function, f"“{value}”" if isinstance(value, str) else shown_text(value)

@@ -9,7 +9,7 @@ from dreieck.core.checking.findings.finding import Finding, rule
 from dreieck.core.checking.subject import Subject
 from dreieck.core.formula import tree
 from dreieck.core.functions import Trait, has
-from dreieck.core.functions.subtotals import SEEN_ONLY
+from dreieck.core.functions.families.subtotals import SEEN_ONLY
 from dreieck.core.grid import AXES, Area, Cell, Lines
 from dreieck.core.grid.areas import joined
 from dreieck.core.words.conditions import number_of

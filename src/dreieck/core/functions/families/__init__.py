@@ -1,0 +1,1 @@
+"""The families of functions: what computes them, and what is told of them, side by side."""

@@ -1,0 +1,196 @@
+"""Functions of text. Positions are counted from 1."""
+
+from __future__ import annotations
+
+import re
+from collections.abc import Callable, Iterator
+
+import numpy as np
+
+from dreieck.core.budget import spend
+from dreieck.core.functions.record import Result
+from dreieck.core.functions.registry import Failure, at_once, function
+from dreieck.core.functions.wildcards import Wildcards
+from dreieck.core.sheet.cells import Cells, distinct_numbers
+from dreieck.core.values import MAX_TEXT, VALUE, Error, Value, bounded_text, to_number, to_text
+from dreieck.core.values.roundings import Numbers
+
+
+def _of_text(name: str, compute: Callable[[str], Value]) -> None:
+    """Register a function of one text."""
+    function(name)(compute)
+    at_once(name)(lambda texts: _each(compute, texts))
+
+
+def _each(compute: Callable[[str], Value], texts: Cells) -> Cells:
+    """What a function gives for each text, called once for each different one."""
+    numbers, objects = texts.payload.astype(np.intp), texts.pool.objects
+    used = distinct_numbers(numbers, len(objects))
+    held = [objects[number] for number in used.tolist()]
+    found = Cells.of([compute(text) if isinstance(text, str) else None for text in held])
+    places = np.zeros(len(objects), np.intp)
+    places[used] = np.arange(len(used))
+    return found.taken(places[numbers])
+
+
+def _proper(text: str) -> str:
+    return re.sub(r"[^\W\d_]+", lambda word: word[0][:1].upper() + word[0][1:].lower(), text)
+
+
+_of_text("LEN", lambda text: float(len(text)))
+_of_text("LOWER", lambda text: text.lower())
+_of_text("UPPER", lambda text: text.upper())
+_of_text("PROPER", _proper)
+_of_text("TRIM", lambda text: re.sub(" +", " ", text.strip(" ")))
+
+
+@function("LEFT")
+def _left(text: str, count: int = 1) -> str:
+    return text[: _length(count)]
+
+
+@function("RIGHT")
+def _right(text: str, count: int = 1) -> str:
+    return text[max(len(text) - _length(count), 0) :]
+
+
+@function("MID")
+def _mid(text: str, start: int, count: int) -> str:
+    return text[_position(start) : start - 1 + _length(count)]
+
+
+@at_once("LEFT")
+def _left_in_rows(text: Cells | str, count: Numbers = 1) -> Cells | None:
+    return _cut(text, lambda each: each[: int(count)], count)
+
+
+@at_once("RIGHT")
+def _right_in_rows(text: Cells | str, count: Numbers = 1) -> Cells | None:
+    return _cut(text, lambda each: each[max(len(each) - int(count), 0) :], count)
+
+
+@at_once("MID")
+def _mid_in_rows(text: Cells | str, start: Numbers, count: Numbers) -> Cells | None:
+    return _cut(
+        text, lambda each: each[int(start) - 1 : int(start) - 1 + int(count)], count, start
+    )
+
+
+def _cut(
+    text: Cells | str, part: Callable[[str], str], count: Numbers, start: Numbers = 1
+) -> Cells | None:
+    """Parts of texts, if all are cut at the same places."""
+    if isinstance(count, np.ndarray) or isinstance(start, np.ndarray) or isinstance(text, str):
+        return None
+    return _each(part, text) if count >= 0 and start >= 1 else None
+
+
+@function("REPLACE")
+def _replace(text: str, start: int, count: int, new: str) -> Value:
+    return bounded_text((text[: _position(start)], new, text[start - 1 + _length(count) :]))
+
+
+@function("SUBSTITUTE")
+def _substitute(text: str, old: str, new: str, which: int | None = None) -> Value:
+    if which is not None and which < 1:
+        raise Failure(VALUE, "Pieces are counted from 1.")
+    if not old:
+        return text
+    pieces = text.split(old)
+    spend(len(pieces))
+    if which is None:
+        return _joined(new, pieces)
+    if which >= len(pieces):
+        return text
+    return bounded_text((old.join(pieces[:which]), new, old.join(pieces[which:])))
+
+
+@function("REPT")
+def _rept(text: str, times: int) -> str:
+    if times < 0 or len(text) * times > MAX_TEXT:
+        raise Failure(VALUE, f"A text can have {MAX_TEXT:,} characters, and not less than none.")
+    spend(len(text) * times // 2)
+    return text * times
+
+
+@function("FIND")
+def _find(sought: str, text: str, start: int = 1) -> float:
+    if start > len(text) + 1:
+        raise Failure(VALUE, "The start lies behind the end of the text.")
+    found = text.find(sought, _position(start))
+    if found < 0:
+        raise Failure(VALUE, f"{_said(sought)} does not occur in the text.")
+    return float(found + 1)
+
+
+@function("SEARCH")
+def _search(sought: str, text: str, start: int = 1) -> float:
+    if start > len(text) + 1:
+        raise Failure(VALUE, "The start lies behind the end of the text.")
+    found = Wildcards(sought).begin(text, _position(start))
+    if found < 0:
+        raise Failure(VALUE, f"{_said(sought)} does not occur in the text.")
+    return float(found + 1)
+
+
+@function("EXACT")
+def _exact(text: str, other: str) -> bool:
+    return text == other
+
+
+@function("CONCAT")
+@function("CONCATENATE")
+def _concatenate(values: Iterator[Value]) -> Result:
+    return bounded_text(_texts(values))
+
+
+@function("TEXTJOIN")
+def _textjoin(between: str, without_empty: bool, values: Iterator[Value]) -> Result:
+    texts = [text for text in _texts(values) if text or not without_empty]
+    return _joined(between, texts)
+
+
+def _texts(values: Iterator[Value]) -> list[str]:
+    """Values as texts. Raises Failure for the first error among them."""
+    texts = []
+    for value in values:
+        text = to_text(value)
+        if isinstance(text, Error):
+            raise Failure.of(text)
+        texts.append(text)
+    return texts
+
+
+@function("T")
+def _t(value: Value) -> Value:
+    return value if isinstance(value, str | Error) else ""
+
+
+@function("VALUE")
+def _value(text: Value) -> Value:
+    if isinstance(text, bool):
+        raise Failure(VALUE, "TRUE and FALSE are no text.")
+    return to_number(text)
+
+
+def _position(start: int) -> int:
+    if start < 1:
+        raise Failure(VALUE, "Characters are counted from 1.")
+    return start - 1
+
+
+def _length(count: int) -> int:
+    if count < 0:
+        raise Failure(VALUE, "There is no text with less than no characters.")
+    return count
+
+
+def _joined(between: str, pieces: list[str]) -> Value:
+    """Pieces with a text between each two of them."""
+    spaced = [part for piece in pieces for part in (between, piece)][1:]
+    return bounded_text(spaced)
+
+
+def _said(text: str) -> str:
+    """A text as an error names it."""
+    return f"“{text[:60]}{'…' * (len(text) > 60)}”"
