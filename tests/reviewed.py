@@ -10,7 +10,7 @@ from functools import cached_property
 from pathlib import Path
 
 from dreieck.core.calculate import Calculation
-from dreieck.core.checking.findings import check_workbook
+from dreieck.core.checking.findings import check_workbook, told
 from dreieck.core.editing.entering import typed_workbook
 from dreieck.core.grid import Area, Cell
 from dreieck.core.sheet.content import typed_text
@@ -42,9 +42,23 @@ class Table:
 
 def tables(file: str) -> list[Table]:
     """The tables of a file."""
+    return read((TABLES / file).read_text("utf-8"))
+
+
+def examples() -> dict[str, Table]:
+    """The examples of the rules that have one, by the rules' identifiers."""
+    return {
+        rule: read(f"## {rule}\n{each.example}")[0]
+        for rule, each in told().items()
+        if each.example
+    }
+
+
+def read(text: str) -> list[Table]:
+    """The tables of a text."""
     found: list[Table] = []
     sheet = ""
-    for line in (TABLES / file).read_text("utf-8").splitlines():
+    for line in text.splitlines():
         if line.startswith("## "):
             found.append(Table(line[3:]))
             sheet = "Loads"

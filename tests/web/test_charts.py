@@ -108,7 +108,7 @@ def test_a_chart_lies_where_its_cells_are_and_under_headings_that_stay(client):
 def test_what_a_chart_leaves_out_is_told_and_mended_in_its_card(client, tells):
     page = season(client)
     assert "but not A7:B15, where numbers go on" in page.text
-    page.act("mend", rule="misses-neighbours", index=-1, to="A7", mend=0)
+    page.act("mend", rule="chart-misses", index=-1, to="A7", mend=0)
     assert next(iter(charts(page).values()))[1]["Guests"][-1] == 86.0
     assert "where numbers go on" not in page.text
     page.act("next-chart")

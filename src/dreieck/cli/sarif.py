@@ -8,7 +8,7 @@ from importlib.metadata import version
 from typing import Any
 from urllib.parse import quote
 
-from dreieck.core.checking.findings.finding import RULES
+from dreieck.core.checking.findings import told
 from dreieck.web.api.check import FindingAnswer
 
 _LEVELS = {"broken": "error", "doubt": "warning", "note": "note"}
@@ -23,7 +23,7 @@ def sarif_log(found: Mapping[str, Sequence[FindingAnswer]]) -> str:
     driver = {
         "name": "Dreieck",
         "version": version("dreieck"),
-        "rules": [{"id": rule, "shortDescription": {"text": _described(rule)}} for rule in used],
+        "rules": [{"id": each, "shortDescription": {"text": _described(each)}} for each in used],
     }
     results = [_result(name, each, used) for name, findings in found.items() for each in findings]
     run = {"tool": {"driver": driver}, "results": results}
@@ -31,9 +31,9 @@ def sarif_log(found: Mapping[str, Sequence[FindingAnswer]]) -> str:
 
 
 def _described(rule: str) -> str:
-    """What a rule is about: the first line of the function that is it."""
-    said = (RULES[rule].__doc__ if rule in RULES else "") or rule.replace("-", " ")
-    return said.strip().splitlines()[0]
+    """What is so where a rule finds something."""
+    said = told()[rule].raised if rule in told() else f"a {rule} fails"
+    return f"{said[:1].upper()}{said[1:]}."
 
 
 def _result(name: str, finding: FindingAnswer, rules: list[str]) -> dict[str, Any]:

@@ -6,15 +6,18 @@ import pytest
 from effort import every
 from golden import is_kept
 from planted import planted
-from reviewed import in_doubt, is_found, is_mended, tables, written
+from reviewed import examples, findings, in_doubt, is_found, is_mended, tables, written
 
 from dreieck.core.calculate import Calculation
 from dreieck.core.calculate.blocks import blocks
+from dreieck.core.checking.findings import rules, told
 from dreieck.core.checking.likely import likely_locks
 from dreieck.core.formula import Shape
 from dreieck.core.formula.reference import Locks, never_moves
 
-SOUND, MISTAKEN = tables("sound.txt"), tables("mistaken.txt")
+EXAMPLES = examples()
+SOUND = tables("sound.txt")
+MISTAKEN = tables("mistaken.txt") + [each for each in EXAMPLES.values() if each.wrong]
 
 
 @pytest.mark.parametrize("table", SOUND, ids=lambda table: table.name)
@@ -30,6 +33,23 @@ def test_a_mistake_is_one_finding_whose_first_mend_is_right(table):
     assert is_mended(table, told)
     assert told[0].because
     is_kept("core/checking/tables/told.txt", table.name, written(told[0]))
+
+
+@pytest.mark.parametrize("rule", EXAMPLES)
+def test_the_example_of_a_rule_raises_it_until_it_is_mended(rule):
+    made = EXAMPLES[rule].made()
+    found = next(each for each in findings(made) if each.rule == rule)
+    assert bool(found.mends) == bool(told()[rule].mend)
+    for edit in found.mends[0].edits if found.mends else ():
+        edit.apply(made)
+    assert not found.mends or rule not in {each.rule for each in findings(made)}
+
+
+def test_what_is_told_of_rules_and_what_is_registered_belong_together(monkeypatch):
+    assert told().keys() - EXAMPLES.keys() == {"old-feed", "reads-hidden", "chart-misses"}
+    monkeypatch.delitem(rules.BLOCK_RULES, "loop")
+    with pytest.raises(ValueError, match="told or registered alone: loop"):
+        rules.looks.__wrapped__()
 
 
 @pytest.mark.law

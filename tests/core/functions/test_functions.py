@@ -12,7 +12,6 @@ from tables import result
 
 from dreieck.core.functions import EXAMPLE_SHEET, every, find
 from dreieck.core.functions.described import functions_of
-from dreieck.core.functions.registry import function as registered
 from dreieck.core.values import Error
 
 SMALL_GROUP = """
@@ -78,8 +77,6 @@ def test_what_a_family_tells_and_what_it_computes_belong_together():
     family = "dreieck.core.functions.families.draws"
     with pytest.raises(ValueError, match="draws: told or computed alone: RANDBETWEEN"):
         functions_of(family, {"RAND": float}, {})
-    with pytest.raises(ValueError, match="There are two functions SUM"):
-        registered("SUM")
 
 
 COLUMN = {

@@ -1,71 +1,42 @@
 """Findings: what is in doubt or broken about filled formulas, and what mends it.
 
-One rule, one function, registered in ``finding.RULES`` for a block, or in ``SHEET_RULES`` for a
-sheet. ``check_workbook`` asks them all, and a review folds what comes of a mistake into its
+One rule, one function, in a module of this room, all of which are read; ``rules`` registers
+them. ``check_workbook`` asks them all, and a review folds what comes of a mistake into its
 finding.
 """
 
+import pkgutil
 from collections.abc import Iterable, Iterator, Sequence
 from dataclasses import dataclass, replace
+from importlib import import_module
 
 from dreieck.core.calculate.blocks import Block, block_at, blocks
 from dreieck.core.calculate.calculation import Calculation
-from dreieck.core.checking.findings import (
-    broken,
-    charts,
-    copies,
-    feeds,
-    harmless,
-    kinds,
-    line_unread,
-    name_ends,
-    numbers,
-    past_end,
-    pattern,
-    ranges,
-    relocking,
-    running,
-    searches,
-    shares,
-    sums,
-    together,
-    unseen,
-)
 from dreieck.core.checking.findings.charts import missed_by
-from dreieck.core.checking.findings.finding import RULES, SHEET_RULES, Finding, Mend, State
+from dreieck.core.checking.findings.finding import Finding, Mend, State
 from dreieck.core.checking.findings.pattern import breaks
 from dreieck.core.checking.findings.review import brings, reviewed
+from dreieck.core.checking.findings.rules import BLOCK_RULES, Told, looks, told
 from dreieck.core.checking.subject import Subject
 from dreieck.core.sheet.sheet import Sheet
 from dreieck.core.values import Place
 
 __all__ = [
-    "RULES",
     "Checked",
     "Finding",
     "Mend",
     "State",
+    "Told",
     "block_findings",
     "breaks",
     "check_sheet",
     "check_workbook",
     "missed_by",
     "pattern_findings",
+    "told",
 ]
-del (
-    broken,
-    charts,
-    copies,
-    harmless,
-    kinds,
-    line_unread,
-    name_ends,
-    numbers,
-    past_end,
-    pattern,
-    ranges,
-)
-del feeds, relocking, running, searches, shares, sums, together, unseen
+for _module in pkgutil.iter_modules(__path__):
+    import_module(f"{__name__}.{_module.name}")
 
 
 @dataclass(frozen=True, slots=True)
@@ -137,7 +108,7 @@ def _checked(
 
 def _raw(calculation: Calculation, sheet: Sheet, block: Block) -> list[Finding]:
     subject = Subject(calculation, sheet, block)
-    found = (finding for rule in RULES.values() for finding in rule(subject))
+    found = (finding for look in looks()[0] for finding in look(subject))
     # Equal references share a letter, and what is found about one of them is found about all.
     told = [_lettered(block, finding) for finding in found]
     alike = {(each.rule, each.reference, each.areas, each.says): each for each in reversed(told)}
@@ -152,7 +123,7 @@ def _lettered(block: Block, finding: Finding) -> Finding:
 
 
 def _raw_of_sheet(calculation: Calculation, sheet: Sheet) -> list[Finding]:
-    return [finding for rule in SHEET_RULES for finding in rule(calculation, sheet)]
+    return [finding for look in looks()[1] for finding in look(calculation, sheet)]
 
 
 class _Again:
@@ -164,7 +135,7 @@ class _Again:
 
     def __call__(self, finding: Finding) -> Iterable[Finding]:
         sheet = self._calculation.workbook.sheet(finding.sheet)
-        if finding.rule not in RULES:
+        if finding.rule not in BLOCK_RULES:
             yield from self._found(sheet, None)
             return
         for area in finding.areas[:3]:

@@ -7,8 +7,9 @@ from collections.abc import Iterator, Sequence
 import numpy as np
 
 from dreieck.core.calculate import Calculation
-from dreieck.core.checking.findings.finding import Finding, Mend, rule
+from dreieck.core.checking.findings.finding import Finding, Mend
 from dreieck.core.checking.findings.mends import stretched
+from dreieck.core.checking.findings.rules import rule
 from dreieck.core.checking.subject import Subject
 from dreieck.core.formula import tree
 from dreieck.core.formula.printer import place_text
@@ -36,7 +37,6 @@ def error(subject: Subject) -> Iterator[Finding]:
         cause = f" It began in {place_text(began)}." if began and began != here else ""
         says = explain(first)
         yield Finding(
-            "error",
             "broken",
             subject.sheet.name,
             areas,
@@ -52,7 +52,6 @@ def lost_reference(subject: Subject) -> Iterator[Finding]:
     """A part fell off the sheet, or its cell was deleted."""
     if _has_lost(subject):
         yield Finding(
-            "lost-reference",
             "broken",
             subject.sheet.name,
             subject.parts,
@@ -69,7 +68,6 @@ def loop(subject: Subject) -> Iterator[Finding]:
     if found:
         areas, _ = found
         yield Finding(
-            "loop",
             "broken",
             subject.sheet.name,
             areas,

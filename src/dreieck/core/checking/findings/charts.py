@@ -1,4 +1,4 @@
-"""``misses-neighbours``, for charts: numbers go on next to what a chart shows."""
+"""The rule about numbers that go on next to what a chart shows."""
 
 from __future__ import annotations
 
@@ -8,8 +8,9 @@ from dataclasses import replace
 from dreieck.core.calculate import Calculation
 from dreieck.core.charts.charted import MAX_SERIES, title_of
 from dreieck.core.charts.strands import Strand, Strands, parts_of
-from dreieck.core.checking.findings.finding import Finding, Mend, sheet_rule
+from dreieck.core.checking.findings.finding import Finding, Mend
 from dreieck.core.checking.findings.ranges import goes_on
+from dreieck.core.checking.findings.rules import sheet_rule
 from dreieck.core.editing.charting import changed, sources_text
 from dreieck.core.exceptions import DreieckError
 from dreieck.core.grid import CROSSING, LAST, Area
@@ -18,9 +19,10 @@ from dreieck.core.sheet.sheet import Sheet
 from dreieck.core.words.counting import listed
 
 _MOST = 1_000
+_RULE = "chart-misses"
 
 
-@sheet_rule
+@sheet_rule(_RULE)
 def chart_findings(calculation: Calculation, sheet: Sheet) -> Iterator[Finding]:
     """The findings about charts, on whatever sheet they stand, that show cells of a sheet."""
     for home in calculation.workbook.sheets:
@@ -60,7 +62,6 @@ def missed_by(calculation: Calculation, home: Sheet, chart: Chart) -> Finding | 
     now, after = sources_text(chart.sources), sources_text(sources)
     edit = changed(home, replace(chart, sources=sources))
     return Finding(
-        "misses-neighbours",
         "doubt",
         parts[0].sheet.name,
         tuple(missed),
@@ -69,6 +70,7 @@ def missed_by(calculation: Calculation, home: Sheet, chart: Chart) -> Finding | 
         "Numbers next to those in a chart usually belong to it: a row added later is easily"
         " missed.",
         mends=(Mend(f"let the chart show {after}", now, after, (edit,)),),
+        rule=_RULE,
     )
 
 

@@ -8,8 +8,9 @@ from dataclasses import replace
 
 from dreieck.core.calculate.blocks import Block, Patch, blocks, patches
 from dreieck.core.calculate.calculation import Calculation
-from dreieck.core.checking.findings.finding import Finding, Mend, rule, sheet_rule
+from dreieck.core.checking.findings.finding import Finding, Mend
 from dreieck.core.checking.findings.mends import refilled
+from dreieck.core.checking.findings.rules import rule, sheet_rule
 from dreieck.core.checking.subject import Subject
 from dreieck.core.checking.surroundings import label
 from dreieck.core.formula import Shape
@@ -46,7 +47,6 @@ def reads_old_table(subject: Subject) -> Iterator[Finding]:
         changed = subject.shape.with_reference(number, wanted)
         told = _label(subject.calculation, subject.sheet, own)
         yield Finding(
-            "reads-old-table",
             "doubt",
             subject.sheet.name,
             subject.parts,
@@ -135,7 +135,6 @@ def other_sheet(subject: Subject) -> Iterator[Finding]:
     after = subject.shape.changed(lambda each: replace(each, sheet=wanted.name))
     area = joined([Area.of(cell) for cell in wrong])
     yield Finding(
-        "other-sheet",
         "doubt",
         subject.sheet.name,
         area,
@@ -171,9 +170,9 @@ def _named_like(subject: Subject, landing: Cell, read: str) -> Sheet | None:
     return None
 
 
-@sheet_rule
+@sheet_rule("two-rates")
 def halves(calculation: Calculation, sheet: Sheet) -> Iterator[Finding]:
-    """``two-rates``: a column of formulas reads one input in its upper half, another below."""
+    """A column of formulas reads one input in its upper half, another below."""
     by_first = {(patch.area.left, patch.area.top): patch for patch in patches(sheet)}
     for one in patches(sheet):
         below = by_first.get((one.area.left, one.area.bottom + 1))
@@ -208,7 +207,6 @@ def _halves(
         (SetCells.with_content(sheet, (wrong.area,), changed),),
     )
     yield Finding(
-        "two-rates",
         "doubt",
         sheet.name,
         (wrong.area,),

@@ -4,7 +4,8 @@ from __future__ import annotations
 
 from collections.abc import Iterator
 
-from dreieck.core.checking.findings.finding import Finding, rule
+from dreieck.core.checking.findings.finding import Finding
+from dreieck.core.checking.findings.rules import rule
 from dreieck.core.checking.subject import Subject
 from dreieck.core.editing.feeding import codes_in
 from dreieck.core.words.counting import both, quoted
@@ -27,7 +28,6 @@ def old_feed(subject: Subject) -> Iterator[Finding]:
     told = both([f"{quoted(feed.code)} is of {feed.last.at[:10]}" for feed in old if feed.last])
     problems = [feed.problem for feed in old if feed.problem]
     yield Finding(
-        "old-feed",
         "doubt",
         subject.sheet.name,
         subject.parts,

@@ -1,19 +1,13 @@
-"""What a finding is, what mends it, and the list of all rules."""
+"""What a finding is, and what mends it."""
 
 from __future__ import annotations
 
-from collections.abc import Callable, Iterator
 from dataclasses import dataclass
-from typing import TYPE_CHECKING, Literal
+from typing import Literal
 
 from dreieck.core.grid import Area, Cell
 from dreieck.core.sheet.edits import SetCells, SetCharts, SetName
 from dreieck.core.values import Place
-
-if TYPE_CHECKING:
-    from dreieck.core.calculate.calculation import Calculation
-    from dreieck.core.checking.subject import Subject
-    from dreieck.core.sheet.sheet import Sheet
 
 State = Literal["broken", "doubt", "note"]
 
@@ -40,7 +34,6 @@ class Finding:
     is what speaks for it, ``causes`` what comes of it in other cells or in these.
     """
 
-    rule: str
     state: State
     sheet: str
     areas: tuple[Area, ...]
@@ -56,6 +49,8 @@ class Finding:
     """Where an error began."""
     owner: int = 0
     """The number of the block, or sheet, that it was found for."""
+    rule: str = ""
+    """The identifier of the rule that found it, which the rule's registration gives it."""
     strength: int = 1
     """How much it explains: of two findings that one mend does away with, the stronger stays."""
 
@@ -67,32 +62,3 @@ class Finding:
     def holds(self, cell: Cell) -> bool:
         """Whether it is about a cell of its sheet."""
         return any(area.holds(cell) for area in self.areas)
-
-
-Rule = Callable[["Subject"], Iterator[Finding]]
-
-SheetRule = Callable[["Calculation", "Sheet"], Iterator[Finding]]
-
-SHEET_RULES: list[SheetRule] = []
-"""The rules that look at a sheet as a whole."""
-
-RULES: dict[str, Rule] = {}
-"""All rules by their identifiers, in the order in which their findings are told."""
-
-
-def rule(identifier: str) -> Callable[[Rule], Rule]:
-    """Make a function the rule with this identifier. Raises ValueError where there is one."""
-    if identifier in RULES:
-        raise ValueError(f"There are two rules {identifier}.")
-
-    def register(function: Rule) -> Rule:
-        RULES[identifier] = function
-        return function
-
-    return register
-
-
-def sheet_rule(function: SheetRule) -> SheetRule:
-    """Make a function a rule for whole sheets."""
-    SHEET_RULES.append(function)
-    return function

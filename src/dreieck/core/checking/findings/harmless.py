@@ -4,8 +4,9 @@ from __future__ import annotations
 
 from collections.abc import Iterator
 
-from dreieck.core.checking.findings.finding import Finding, rule
+from dreieck.core.checking.findings.finding import Finding
 from dreieck.core.checking.findings.mends import relocked
+from dreieck.core.checking.findings.rules import rule
 from dreieck.core.checking.subject import Subject
 from dreieck.core.checking.weighing.choices import troubles
 from dreieck.core.checking.weighing.doubt import doubt
@@ -20,7 +21,6 @@ def same_results(subject: Subject) -> Iterator[Finding]:
     if doubt(subject) or not any(each.sort == "same" for each in troubles(subject)):
         return
     yield Finding(
-        "same-results",
         "note",
         subject.sheet.name,
         subject.parts,
@@ -42,7 +42,6 @@ def lock_not_needed(subject: Subject) -> Iterator[Finding]:
         if len(locked) == 1 and area.length(locked[0]) == 1:
             (axis,) = locked
             yield Finding(
-                "lock-not-needed",
                 "note",
                 subject.sheet.name,
                 subject.parts,

@@ -12,8 +12,9 @@ import numpy as np
 
 from dreieck.core.analysis.reads import where_reads
 from dreieck.core.analysis.uses import Use, is_plain_summary
-from dreieck.core.checking.findings.finding import Finding, Mend, State, rule
+from dreieck.core.checking.findings.finding import Finding, Mend, State
 from dreieck.core.checking.findings.past_end import past_ends
+from dreieck.core.checking.findings.rules import rule
 from dreieck.core.checking.subject import Subject
 from dreieck.core.checking.weighing.doubt import doubt
 from dreieck.core.checking.weighing.factors import other_operand
@@ -80,7 +81,6 @@ def _empty(subject: Subject, use: Use, areas: tuple[Area, ...], *, in_line: bool
     awaited = in_line or _only_adds(subject, use) or _is_labelled(subject, use, here)
     state: State = "note" if awaited else "doubt"
     return Finding(
-        "reads-empty",
         state,
         subject.sheet.name,
         areas,
@@ -113,7 +113,6 @@ def _empty_range(subject: Subject, use: Use) -> Iterator[Finding]:
             if found and found[0].count(found[1]) == 0:
                 read = subject.address(use.reference, cell)
                 yield Finding(
-                    "reads-empty",
                     "doubt",
                     subject.sheet.name,
                     (Area.of(cell),),
@@ -160,7 +159,6 @@ def _text(subject: Subject, use: Use, part: Area) -> Iterator[Finding]:
     if count > 1:
         says += f". {many(count, 'landing')} read text: {listed(areas)}"
     yield Finding(
-        "reads-text",
         "doubt",
         subject.sheet.name,
         areas,
@@ -238,7 +236,6 @@ def _numbers_as_text(subject: Subject, use: Use) -> Iterator[Finding]:
         texts = joined([Area.of(cell) for cell in cells])
         named = listed(texts)
         yield Finding(
-            "reads-text",
             "doubt",
             subject.sheet.name,
             tuple(_reading_some(subject, use, texts)),

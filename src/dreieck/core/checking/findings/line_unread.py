@@ -4,8 +4,9 @@ from __future__ import annotations
 
 from collections.abc import Iterator
 
-from dreieck.core.checking.findings.finding import Finding, rule
+from dreieck.core.checking.findings.finding import Finding
 from dreieck.core.checking.findings.mends import refilled
+from dreieck.core.checking.findings.rules import rule
 from dreieck.core.checking.subject import Subject
 from dreieck.core.checking.weighing.doubt import doubt
 from dreieck.core.checking.weighing.reading import Reading
@@ -50,7 +51,6 @@ def _finding(subject: Subject, reading: Reading, axis: Axis, line: Area) -> Find
     aimed = use.reference.reading(Area.of(line.first), start, start)
     changed = subject.shape.with_equals(use.number, with_lock(aimed, start, axis, "moves"))
     return Finding(
-        "line-unread",
         "doubt",
         subject.sheet.name,
         subject.parts,

@@ -5,7 +5,8 @@ from __future__ import annotations
 from collections.abc import Iterator
 
 from dreieck.core.analysis.reads import read_names
-from dreieck.core.checking.findings.finding import Finding, Mend, rule
+from dreieck.core.checking.findings.finding import Finding, Mend
+from dreieck.core.checking.findings.rules import rule
 from dreieck.core.checking.findings.together import Column, Together, beyond, data_end
 from dreieck.core.checking.subject import Subject
 from dreieck.core.formula.printer import area_text
@@ -30,7 +31,6 @@ def name_ends(subject: Subject) -> Iterator[Finding]:
     sheet, area = first.place
     missed = area._replace(top=area.bottom + 1, bottom=longer.bottom)
     yield Finding(
-        "name-ends",
         "doubt",
         subject.sheet.name,
         subject.parts,

@@ -7,7 +7,8 @@ from collections.abc import Iterator
 from dreieck.core.analysis.typed_numbers import PLAIN_NUMBERS, numbers_inside
 from dreieck.core.calculate.blocks import patches
 from dreieck.core.calculate.calculation import Calculation
-from dreieck.core.checking.findings.finding import Finding, sheet_rule
+from dreieck.core.checking.findings.finding import Finding
+from dreieck.core.checking.findings.rules import sheet_rule
 from dreieck.core.grid import Area
 from dreieck.core.grid.areas import joined
 from dreieck.core.sheet.sheet import Sheet
@@ -15,9 +16,9 @@ from dreieck.core.values import number_text
 from dreieck.core.words.counting import listed
 
 
-@sheet_rule
+@sheet_rule("number-inside")
 def number_findings(_: Calculation, sheet: Sheet) -> Iterator[Finding]:
-    """``number-inside``: the same number typed inside several formulas."""
+    """The same number typed inside several formulas."""
     areas: dict[float, list[Area]] = {}
     for patch in patches(sheet):
         for number in dict.fromkeys(numbers_inside(patch.shape)):
@@ -28,7 +29,6 @@ def number_findings(_: Calculation, sheet: Sheet) -> Iterator[Finding]:
         if number not in PLAIN_NUMBERS and count > 1:
             text = number_text(number)
             yield Finding(
-                "number-inside",
                 "note",
                 sheet.name,
                 cells,

@@ -8,8 +8,9 @@ from typing import NamedTuple
 import numpy as np
 
 from dreieck.core.analysis.uses import Use
-from dreieck.core.checking.findings.finding import Finding, rule
+from dreieck.core.checking.findings.finding import Finding
 from dreieck.core.checking.findings.mends import ended
+from dreieck.core.checking.findings.rules import rule
 from dreieck.core.checking.subject import Subject, moves
 from dreieck.core.checking.weighing.doubt import doubt
 from dreieck.core.checking.weighing.guards import is_passed, ways
@@ -47,7 +48,6 @@ def past_end(subject: Subject) -> Iterator[Finding]:
     lists = [each.number for each in subject.uses if moves(each.reference.on("row"))]
     tags = "".join(subject.tag(number) for number in lists)
     yield Finding(
-        "past-end",
         "doubt",
         subject.sheet.name,
         (area,),

@@ -21,8 +21,9 @@ from dreieck.core.checking.findings.awaiting import (
     is_exception,
     note_beside,
 )
-from dreieck.core.checking.findings.finding import Finding, Mend, State, sheet_rule
+from dreieck.core.checking.findings.finding import Finding, Mend, State
 from dreieck.core.checking.findings.mends import restored
+from dreieck.core.checking.findings.rules import sheet_rule
 from dreieck.core.checking.findings.run_ends import dents, is_slip, run_ends
 from dreieck.core.formula import Shape
 from dreieck.core.formula.reference import Part
@@ -67,9 +68,9 @@ def _are_one(sheet: Sheet, left: Break, right: Break) -> bool:
     )
 
 
-@sheet_rule
+@sheet_rule("shape-break", "typed-over")
 def pattern_findings(calculation: Calculation, sheet: Sheet) -> Iterator[Finding]:
-    """``shape-break`` and ``typed-over``: what stands in each break, and what should."""
+    """What stands in each break, and what should."""
     between = breaks(sheet)
     known = [each.area for each in between]
     others = [*run_ends(calculation, sheet), *dents(sheet)]
@@ -103,7 +104,6 @@ def _new_line(sheet: Sheet, line: list[Break], axis: Axis) -> Finding:
     formula = line[0].shape.text(areas[0].first)
     lines = Lines.between(axis, *areas[0].on(axis)).text
     return Finding(
-        "shape-break",
         "doubt",
         sheet.name,
         areas,
@@ -120,7 +120,7 @@ def _finding(calculation: Calculation, sheet: Sheet, each: Break) -> Finding:
     content = sheet.content(first)
     mends = (restored(sheet, (each.area,), each.shape),)
     where, formula = each.area.text, each.shape.text(first)
-    name = "shape-break"
+    rule = ""
     if content is None:
         empty = first.text if sheet.count(each.area) else where
         says = f"{empty} is empty where the block has {formula}."
@@ -135,7 +135,7 @@ def _finding(calculation: Calculation, sheet: Sheet, each: Break) -> Finding:
         thing = f"The text {quoted(typed)}" if isinstance(held, str) else f"The number {typed}"
         says = f"{thing} stands in {where} where the block has {formula}."
         why = "It was typed over the formula, and answers to no input any more."
-        name = "typed-over"
+        rule = "typed-over"
     note = note_beside(sheet, first)
     agreed = is_exception(calculation, sheet, first) or goes_further(content, each.shape)
     state: State = "note" if agreed else "doubt"
@@ -144,7 +144,7 @@ def _finding(calculation: Calculation, sheet: Sheet, each: Break) -> Finding:
         if note
         else ("its neighbours hold one formula, and it would read numbers here too",)
     )
-    return Finding(name, state, sheet.name, (each.area,), says, why, None, mends, because)
+    return Finding(state, sheet.name, (each.area,), says, why, None, mends, because, rule=rule)
 
 
 def _down(sheet: Sheet) -> Iterator[Break]:

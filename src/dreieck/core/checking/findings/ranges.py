@@ -9,8 +9,9 @@ from typing import NamedTuple
 from dreieck.core.analysis.totalling import is_total, summed
 from dreieck.core.analysis.uses import Use, is_plain_summary, uses
 from dreieck.core.calculate import Calculation
-from dreieck.core.checking.findings.finding import Finding, State, rule
+from dreieck.core.checking.findings.finding import Finding, State
 from dreieck.core.checking.findings.mends import stretched
+from dreieck.core.checking.findings.rules import rule
 from dreieck.core.checking.subject import Subject, moves
 from dreieck.core.checking.surroundings import (
     is_heading,
@@ -80,7 +81,6 @@ def _missing(subject: Subject, use: Use, found: dict[Cell, Missed]) -> Finding:
     sure = len(found) >= _SEVERAL or any(each.sure for each in found.values())
     state: State = "doubt" if sure else "note"
     return Finding(
-        "misses-neighbours",
         state,
         subject.sheet.name,
         joined([Area.of(cell) for cell in found]),
@@ -107,7 +107,6 @@ def takes_heading(subject: Subject) -> Iterator[Finding]:
         if not is_heading(subject.calculation, sheet, area.first, inside, axis, sure=True):
             continue
         yield Finding(
-            "takes-heading",
             "doubt",
             subject.sheet.name,
             subject.parts,

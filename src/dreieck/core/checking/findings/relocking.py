@@ -7,8 +7,9 @@ from __future__ import annotations
 
 from collections.abc import Iterator
 
-from dreieck.core.checking.findings.finding import Finding, Mend, rule
+from dreieck.core.checking.findings.finding import Finding, Mend
 from dreieck.core.checking.findings.mends import refilled
+from dreieck.core.checking.findings.rules import rule
 from dreieck.core.checking.subject import Subject
 from dreieck.core.checking.weighing.choices import Choice
 from dreieck.core.checking.weighing.doubt import Change, Doubt, changes, doubt
@@ -62,7 +63,6 @@ def _finding(subject: Subject, found: Doubt, name: str) -> Finding:
     if name == "all-same":
         says = f"All {many(subject.block.size, 'landing')} read the same cells. {says}"
     return Finding(
-        name,
         "doubt",
         subject.sheet.name,
         wrong_landings(subject, changed) or subject.parts,

@@ -5,8 +5,9 @@ from __future__ import annotations
 from collections.abc import Iterator
 
 from dreieck.core.analysis.uses import Use
-from dreieck.core.checking.findings.finding import Finding, rule
+from dreieck.core.checking.findings.finding import Finding
 from dreieck.core.checking.findings.mends import refilled
+from dreieck.core.checking.findings.rules import rule
 from dreieck.core.checking.subject import Subject
 from dreieck.core.checking.surroundings import is_heading
 from dreieck.core.checking.weighing.doubt import doubt
@@ -53,7 +54,6 @@ def _late(subject: Subject, use: Use, axis: Axis) -> Iterator[Finding]:
     wanted = reference.reading(area.spanning(axis, first, end), start, start)
     missed = area.spanning(axis, first, held - 1)
     yield Finding(
-        "begins-late",
         "doubt",
         sheet.name,
         subject.parts,

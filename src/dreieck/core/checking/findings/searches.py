@@ -6,8 +6,9 @@ import re
 from collections.abc import Iterator
 
 from dreieck.core.calculate.evaluation import result_at
-from dreieck.core.checking.findings.finding import Finding, Mend, rule
+from dreieck.core.checking.findings.finding import Finding, Mend
 from dreieck.core.checking.findings.mends import refilled
+from dreieck.core.checking.findings.rules import rule
 from dreieck.core.checking.subject import Subject
 from dreieck.core.checking.surroundings import nearest_text
 from dreieck.core.formula import Shape, tree
@@ -45,7 +46,6 @@ def not_sorted(subject: Subject) -> Iterator[Finding]:
         changed = Shape.of(_replaced(subject.shape.tree, call, exact))
         number = subject.shape.references.index(reference)
         yield Finding(
-            "not-sorted",
             "doubt",
             subject.sheet.name,
             subject.parts,
@@ -148,7 +148,6 @@ def other_heading(subject: Subject) -> Iterator[Finding]:
         at, wanted, now = found
         tag = subject.shape.references.index(table)
         yield Finding(
-            "other-heading",
             "doubt",
             subject.sheet.name,
             subject.parts,
@@ -194,7 +193,6 @@ def too_narrow(subject: Subject) -> Iterator[Finding]:
         if len(headed) == 1:
             mends.insert(0, _giving(subject, call, 2, headed[0][0], axis))
         yield Finding(
-            "too-narrow",
             "broken",
             subject.sheet.name,
             subject.parts,

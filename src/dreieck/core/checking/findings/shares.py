@@ -5,8 +5,9 @@ from __future__ import annotations
 from collections.abc import Iterator
 
 from dreieck.core.analysis.totalling import summed
-from dreieck.core.checking.findings.finding import Finding, rule
+from dreieck.core.checking.findings.finding import Finding
 from dreieck.core.checking.findings.mends import refilled
+from dreieck.core.checking.findings.rules import rule
 from dreieck.core.checking.subject import Subject
 from dreieck.core.checking.surroundings import label, names_total
 from dreieck.core.checking.weighing.doubt import doubt
@@ -79,7 +80,6 @@ def _finding(subject: Subject, divisor: Reading, walker: Reading, total: Cell) -
     wanted = use.reference.reading(Area.of(total), start, start)
     changed = subject.shape.with_reference(use.number, wanted)
     return Finding(
-        "part-of-a-part",
         "doubt",
         subject.sheet.name,
         subject.parts,

@@ -6,8 +6,9 @@ from collections.abc import Iterator
 
 from dreieck.core.analysis.totalling import added, summed, terms
 from dreieck.core.analysis.uses import Use
-from dreieck.core.checking.findings.finding import Finding, Mend, rule
+from dreieck.core.checking.findings.finding import Finding, Mend
 from dreieck.core.checking.findings.mends import refilled, stretched
+from dreieck.core.checking.findings.rules import rule
 from dreieck.core.checking.subject import Subject
 from dreieck.core.checking.surroundings import label, names_memo, names_part
 from dreieck.core.formula import Shape, tree
@@ -75,7 +76,6 @@ def _twice(
     one = len(found) == 1
     mends = tuple(_only_parts(subject, use, sheet, area, found))
     return Finding(
-        "counts-total",
         "doubt",
         subject.sheet.name,
         subject.parts,
@@ -221,7 +221,6 @@ def _same_cell(subject: Subject, term: CellReference) -> Finding:
     mends.append(refilled(subject, _chained(rest), f"add {read} once"))
     missing = f", and {gap[0].text} is left out" if len(gap) == 1 else ""
     return Finding(
-        "adds-twice",
         "doubt",
         subject.sheet.name,
         subject.parts,
@@ -254,7 +253,6 @@ def _total_again(subject: Subject, term: CellReference, again: tuple[Area, ...])
     number = next(n for n, each in enumerate(subject.shape.references) if each == term)
     mends = [refilled(subject, _chained(rest), f"leave {read} out")]
     return Finding(
-        "adds-twice",
         "doubt",
         subject.sheet.name,
         subject.parts,
@@ -287,7 +285,6 @@ def chain_misses(subject: Subject) -> Iterator[Finding]:
         changed = Shape.of(tree.Call(subject.shape.tree.function, tuple(order)))
     mend = refilled(subject, changed, f"add {listed(area)} too")
     yield Finding(
-        "chain-misses",
         "doubt",
         subject.sheet.name,
         subject.parts,

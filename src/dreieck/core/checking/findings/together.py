@@ -5,8 +5,9 @@ from __future__ import annotations
 from collections.abc import Iterator
 from typing import NamedTuple
 
-from dreieck.core.checking.findings.finding import Finding, rule
+from dreieck.core.checking.findings.finding import Finding
 from dreieck.core.checking.findings.mends import refilled
+from dreieck.core.checking.findings.rules import rule
 from dreieck.core.checking.subject import Subject
 from dreieck.core.checking.surroundings import label, names_total
 from dreieck.core.checking.weighing.doubt import doubt
@@ -127,7 +128,6 @@ def out_of_step(subject: Subject) -> Iterator[Finding]:
         columns = {c.reference: c for c in group.columns}.values()
         read = both([subject.address(c.reference, subject.start) for c in columns])
         yield Finding(
-            "out-of-step",
             "doubt",
             subject.sheet.name,
             subject.parts,
@@ -250,7 +250,6 @@ def _longer(subject: Subject, group: Together, span: tuple[int, int], missed: Ar
     seen = told.area.spanning(group.axis, *missed.on(group.axis))
     after = missed.on(group.axis)[0] > group.spans[0][1]
     return Finding(
-        "list-ends",
         "doubt",
         subject.sheet.name,
         subject.parts,

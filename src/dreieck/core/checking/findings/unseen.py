@@ -5,7 +5,8 @@ from __future__ import annotations
 from collections.abc import Iterator
 
 from dreieck.core.analysis.uses import Use
-from dreieck.core.checking.findings.finding import Finding, rule
+from dreieck.core.checking.findings.finding import Finding
+from dreieck.core.checking.findings.rules import rule
 from dreieck.core.checking.subject import Subject
 from dreieck.core.formula import tree
 from dreieck.core.functions import Trait, has
@@ -32,7 +33,6 @@ def reads_hidden(subject: Subject) -> Iterator[Finding]:
         are = "is" if sum(each.count for each in unseen) == 1 else "are"
         read = subject.named(use.reference, first)
         yield Finding(
-            "reads-hidden",
             "note",
             subject.sheet.name,
             joined([Area.of(landing) for landing in found]),
