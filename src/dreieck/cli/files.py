@@ -19,10 +19,10 @@ from dreieck.cli.telling import ERROR_VALUE, Json, refusing, tell
 from dreieck.core.exceptions import DreieckError
 
 if TYPE_CHECKING:
+    from dreieck.api.check import CheckAnswer, FindingAnswer
+    from dreieck.api.shift import ShiftAnswer
     from dreieck.core.sheet.workbook import Workbook
     from dreieck.files import LeftOut
-    from dreieck.web.api.check import CheckAnswer, FindingAnswer
-    from dreieck.web.api.shift import ShiftAnswer
 
 STANDARD = "-"
 """Stands for standard input, or output."""
@@ -70,8 +70,8 @@ def calc(
     as_json: Json = False,
 ) -> None:
     """Print values of a file; exits with 1 where a cell that was named is an error value."""
-    from dreieck.web.api.asked import enter, feed_in
-    from dreieck.web.api.evaluate import evaluate_workbook
+    from dreieck.api.asked import enter, feed_in
+    from dreieck.api.evaluate import evaluate_workbook
 
     with refusing():
         workbook = opened(file)
@@ -111,8 +111,8 @@ def check(
 
     Exits with 1 where something is broken, or a proof fails.
     """
+    from dreieck.api.check import prove, workbook_answer
     from dreieck.cli.sarif import sarif_log
-    from dreieck.web.api.check import prove, workbook_answer
 
     answers = {}
     with refusing():
@@ -173,7 +173,7 @@ def _print_proofs(name: str, answer: CheckAnswer) -> None:
 
 def _failures(answer: CheckAnswer) -> list[FindingAnswer]:
     """The proofs that fail, told as findings."""
-    from dreieck.web.api.check import FindingAnswer
+    from dreieck.api.check import FindingAnswer
 
     return [
         FindingAnswer(
@@ -256,7 +256,7 @@ def diff(
     old: FileName, new: Annotated[str, typer.Argument(metavar="NEW")], as_json: Json = False
 ) -> None:
     """Print what changed between two files, by block; exits with 1 where something did."""
-    from dreieck.web.api.diff import diff_answer
+    from dreieck.api.diff import diff_answer
 
     with refusing():
         answer = diff_answer(opened(old), opened(new))
@@ -270,7 +270,7 @@ def diff(
 
 def log_of_file(file: str, cell: str) -> ShiftAnswer:
     """The shift log of a block in a file."""
-    from dreieck.web.api.asked import log_of
+    from dreieck.api.asked import log_of
 
     with refusing():
         if not cell:

@@ -18,7 +18,7 @@ from dreieck.cli.telling import ERROR_VALUE, Json, refuse, refusing
 from dreieck.core.exceptions import DreieckError
 
 if TYPE_CHECKING:
-    from dreieck.web.api.shift import CornerMove, ShiftAnswer
+    from dreieck.api.shift import CornerMove, ShiftAnswer
 
 app = typer.Typer(
     add_completion=False,
@@ -98,7 +98,7 @@ def shift(
 ) -> None:
     """Print what every reference became in each landing: of a formula, or of a block in a file."""
     if start or to:
-        from dreieck.web.api.shift import ShiftRequest, shift_answer
+        from dreieck.api.shift import ShiftRequest, shift_answer
 
         with refusing():
             answer = shift_answer(ShiftRequest(formula=formula, to=to, **{"from": start}))
@@ -121,9 +121,9 @@ def evaluate(
     as_json: Json = False,
 ) -> None:
     """Print the value of a formula; exits with 1 where that is an error value."""
+    from dreieck.api.evaluate import EvaluateRequest, evaluate_answer
     from dreieck.core.formula import parse
     from dreieck.core.grid import Cell
-    from dreieck.web.api.evaluate import EvaluateRequest, evaluate_answer
 
     sheets: dict[str, dict[str, str]] = {_SHEET: {}}
     for each in given or []:

@@ -8,8 +8,8 @@ from importlib.metadata import version
 from typing import Any
 from urllib.parse import quote
 
+from dreieck.api.check import FindingAnswer
 from dreieck.core.checking.findings import told
-from dreieck.web.api.check import FindingAnswer
 
 _LEVELS = {"broken": "error", "doubt": "warning", "note": "note"}
 _SCHEMA = (

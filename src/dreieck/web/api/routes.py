@@ -2,11 +2,11 @@
 
 from fastapi import APIRouter
 
+from dreieck.api.check import CheckAnswer, CheckRequest, check_answer
+from dreieck.api.evaluate import EvaluateAnswer, EvaluateRequest, evaluate_answer
+from dreieck.api.locks import LocksAnswer, LocksRequest, locks_answer
+from dreieck.api.shift import ShiftAnswer, ShiftRequest, shift_answer
 from dreieck.web.api import uploads
-from dreieck.web.api.check import CheckAnswer, CheckRequest, check_answer
-from dreieck.web.api.evaluate import EvaluateAnswer, EvaluateRequest, evaluate_answer
-from dreieck.web.api.locks import LocksAnswer, LocksRequest, locks_answer
-from dreieck.web.api.shift import ShiftAnswer, ShiftRequest, shift_answer
 from dreieck.web.api.telling import refusals_told
 
 router = APIRouter(prefix="/api/v1", tags=["formulas"])

@@ -7,17 +7,17 @@ from typing import Annotated
 from fastapi import APIRouter, File, Form, Query, UploadFile
 from starlette.responses import Response
 
+from dreieck.api.asked import enter, log_of
+from dreieck.api.check import CheckAnswer, workbook_answer
+from dreieck.api.diff import DiffAnswer, diff_answer
+from dreieck.api.evaluate import EvaluateAnswer, evaluate_workbook
+from dreieck.api.shift import ShiftAnswer
 from dreieck.core.budget import working
 from dreieck.core.calculate import Calculation
 from dreieck.core.sheet.workbook import Workbook
 from dreieck.files import Arrived, Wish, named, read, write
 from dreieck.files.formats import shown_name
 from dreieck.files.progress import Within
-from dreieck.web.api.asked import enter, log_of
-from dreieck.web.api.check import CheckAnswer, workbook_answer
-from dreieck.web.api.diff import DiffAnswer, diff_answer
-from dreieck.web.api.evaluate import EvaluateAnswer, evaluate_workbook
-from dreieck.web.api.shift import ShiftAnswer
 from dreieck.web.api.telling import refusals_told
 
 router = APIRouter(prefix="/files")

@@ -7,6 +7,7 @@ from itertools import islice
 
 from pydantic import BaseModel, ConfigDict, Field
 
+from dreieck.api.evaluate import SmallWorkbook, Text
 from dreieck.core.calculate import Calculation
 from dreieck.core.checking.findings import Checked, Finding, State, check_workbook
 from dreieck.core.checking.proofs.judging import judged
@@ -20,7 +21,6 @@ from dreieck.core.sheet.stated import Proof
 from dreieck.core.sheet.workbook import Workbook
 from dreieck.core.values import Place
 from dreieck.core.words.proving import statement_said
-from dreieck.web.api.evaluate import SmallWorkbook, Text
 
 MAX_CELLS = 1_000
 """How many cells of a finding are listed; ``count`` tells how many there are."""

@@ -6,6 +6,7 @@ from typing import Annotated, Literal
 
 from pydantic import BaseModel, ConfigDict, Field
 
+from dreieck.api.asked import place
 from dreieck.core.calculate import Calculation, look_of
 from dreieck.core.editing.entering import typed_workbook
 from dreieck.core.exceptions import AddressError, DreieckError
@@ -16,7 +17,6 @@ from dreieck.core.sheet.content import Unreadable, typed_text
 from dreieck.core.sheet.workbook import Workbook
 from dreieck.core.values import Error, Place, Value
 from dreieck.core.values.look import shown_text
-from dreieck.web.api.asked import place
 
 MAX_CELLS = 100_000
 """How many cells a request can bring."""

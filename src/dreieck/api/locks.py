@@ -6,6 +6,8 @@ from typing import Annotated
 
 from pydantic import BaseModel, ConfigDict, Field
 
+from dreieck.api.asked import place
+from dreieck.api.evaluate import SmallWorkbook
 from dreieck.core.calculate import Calculation
 from dreieck.core.checking.likely import likely_locks
 from dreieck.core.editing.target import check_target
@@ -15,8 +17,6 @@ from dreieck.core.formula.printer import split_sheet
 from dreieck.core.grid import Area
 from dreieck.core.sheet.workbook import Workbook
 from dreieck.core.values import Place
-from dreieck.web.api.asked import place
-from dreieck.web.api.evaluate import SmallWorkbook
 
 MOST = 5
 """How many proposals an answer has at most."""

@@ -5,6 +5,7 @@ from __future__ import annotations
 from collections.abc import Iterable
 from datetime import UTC, datetime
 
+from dreieck.api.shift import MAX_LANDINGS, MAX_MOVES, LandingMoves, ShiftAnswer, moves
 from dreieck.core.calculate import block_at
 from dreieck.core.editing.entering import entered
 from dreieck.core.exceptions import AddressError, DreieckError
@@ -15,7 +16,6 @@ from dreieck.core.sheet.feed import Reading, is_code
 from dreieck.core.sheet.workbook import Workbook
 from dreieck.core.values import Place
 from dreieck.core.values.locales import NEUTRAL
-from dreieck.web.api.shift import MAX_LANDINGS, MAX_MOVES, LandingMoves, ShiftAnswer, moves
 
 
 def place(workbook: Workbook, text: str) -> Place:
