@@ -13,8 +13,9 @@ from dreieck.core.sheet.content import typed_text
 from dreieck.core.sheet.sheet import Sheet
 from dreieck.core.sheet.workbook import Workbook
 from dreieck.files import FORMATS, FileRefused, Progress, Wish, read, write
-from dreieck.files.delimited import Settings, guessed, preview
+from dreieck.files.delimited import guessed, preview
 from dreieck.files.delimited.writing import guarded
+from dreieck.files.settings import Settings
 
 
 def cells(arrived):

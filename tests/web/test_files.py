@@ -11,6 +11,7 @@ import pytest
 from packages import package
 
 from dreieck.files import FORMATS, read
+from dreieck.files.formats import written_ones
 
 ODS = package("open_document")
 
@@ -103,7 +104,7 @@ def test_a_request_may_not_bring_more_than_a_file_can_have(client):
     assert client.post("/workbooks", content=b"x" * 13_000_000).status_code == 413
 
 
-@pytest.mark.parametrize("name", FORMATS)
+@pytest.mark.parametrize("name", [each.name for each in written_ones()])
 def test_a_workbook_downloads_in_each_format(client, name):
     answer = client.get(f"/workbooks/1/files/{name}")
     assert answer.status_code == 200

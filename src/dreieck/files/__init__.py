@@ -2,7 +2,8 @@
 
 from dreieck.files.arrived import Arrived, LeftOut
 from dreieck.files.exceptions import FileRefused, Stopped
-from dreieck.files.formats import FORMATS, Format, Wish, Written, named, read, recognised, write
+from dreieck.files.format import Format, Wish
+from dreieck.files.formats import FORMATS, Written, named, read, recognised, write
 from dreieck.files.progress import Progress
 
 __all__ = [

@@ -1,42 +1,29 @@
-"""The formats of files: told by what a file holds, whatever it is called; read and written."""
+"""All formats of files, told apart by what a file holds, whatever it is called."""
 
 from __future__ import annotations
 
 import io
+import pkgutil
 import re
-from collections.abc import Callable
 from dataclasses import dataclass
+from importlib import import_module
 from pathlib import PurePath
 from zipfile import BadZipFile, ZipFile
 
 from lxml import etree
 
+import dreieck.files as room
 from dreieck.core.budget import WorkEnded, working
 from dreieck.core.calculate import Calculation
-from dreieck.core.sheet.sheet import Sheet
 from dreieck.core.sheet.stated import SORTS, one_of
-from dreieck.files import delimited, document, markup, open_document, open_xml
 from dreieck.files.arrived import Arrived, Leavings, LeftOut
-from dreieck.files.delimited import Settings
 from dreieck.files.exceptions import FileRefused, TookTooLong
+from dreieck.files.format import Arriving, Format, Sample, Wish
 from dreieck.files.progress import Progress
+from dreieck.files.settings import Settings
 from dreieck.files.zipped import MAX_FILE
 
 NAME = "workbook"
-
-
-@dataclass(frozen=True, slots=True)
-class Wish:
-    """What of a workbook is written: one sheet, or all where the format holds more than one.
-
-    With ``formulas`` formulas are written instead of values, in formats that have no place for
-    both. ``safe`` sees that no text of a table is taken for a formula by who opens it.
-    """
-
-    sheet: Sheet | None = None
-    formulas: bool = False
-    safe: bool = True
-    history: dict[str, object] | None = None
 
 
 @dataclass(frozen=True, slots=True)
@@ -47,97 +34,21 @@ class Written:
     left_out: tuple[LeftOut, ...] = ()
 
 
-Write = Callable[[Calculation, Progress, Leavings, Wish], bytes]
+def _all() -> dict[str, Format]:
+    """What the modules of this room have as FORMATS. Raises ValueError for two of one name."""
+    found: dict[str, Format] = {}
+    for module in pkgutil.iter_modules(room.__path__):
+        if module.name == __name__.rpartition(".")[2]:
+            continue
+        for each in getattr(import_module(f"{room.__name__}.{module.name}"), "FORMATS", ()):
+            if each.name in found:
+                raise ValueError(f"There are two formats {each.name}.")
+            found[each.name] = each
+    return dict(sorted(found.items(), key=lambda item: item[1].place))
 
 
-@dataclass(frozen=True, slots=True)
-class Format:
-    """A format: its name, the ending of its files, and what it holds.
-
-    ``holds_all`` tells that a workbook comes back from it as it was.
-    """
-
-    name: str
-    says: str
-    ending: str
-    media_type: str
-    write: Write
-    holds_all: bool = False
-    holds_stated: bool = False
-    reads: bool = True
-
-
-def _json(calculation: Calculation, progress: Progress, _: Leavings, wish: Wish) -> bytes:
-    return document.write(calculation.workbook, progress, wish.history)
-
-
-def _text(separator: str) -> Write:
-    def write(
-        calculation: Calculation, progress: Progress, leavings: Leavings, wish: Wish
-    ) -> bytes:
-        sheets = calculation.workbook.sheets
-        sheet = wish.sheet or sheets[0]
-        if len(sheets) > 1:
-            leavings.add("other sheet", count=len(sheets) - 1)
-        formulas = sheet.count_formulas()
-        if formulas:
-            what = "value of a formula" if wish.formulas else "formula"
-            note = "a table of text holds formulas or their values, and no looks"
-            leavings.add(what, note=note, count=formulas)
-        data, changed = delimited.write(
-            calculation, sheet, progress, separator, formulas=wish.formulas, safe=wish.safe
-        )
-        if changed:
-            note = "it got an apostrophe, so that no program works it out"
-            leavings.add("text with the sign of a formula in front", sheet.name, note, changed)
-        return data
-
-    return write
-
-
-def _markup(make: Callable[..., bytes]) -> Write:
-    def write(calculation: Calculation, progress: Progress, _: Leavings, wish: Wish) -> bytes:
-        sheets = [wish.sheet] if wish.sheet else calculation.workbook.sheets
-        return make(calculation, sheets, progress, formulas=wish.formulas)
-
-    return write
-
-
-FORMATS = {
-    each.name: each
-    for each in (
-        Format(
-            "ods",
-            "OpenDocument spreadsheet",
-            ".ods",
-            "application/vnd.oasis.opendocument.spreadsheet",
-            lambda calculation, progress, leavings, _: open_document.write(
-                calculation, progress, leavings
-            ),
-            holds_all=True,
-            holds_stated=True,
-        ),
-        Format(
-            "xlsx",
-            "Office Open XML spreadsheet",
-            ".xlsx",
-            "application/vnd.openxmlformats-officedocument.spreadsheetml.sheet",
-            lambda calculation, progress, leavings, _: open_xml.write(
-                calculation, progress, leavings
-            ),
-            holds_all=True,
-        ),
-        Format("json", "Workbook as JSON", ".json", "application/json", _json, holds_all=True,
-               holds_stated=True),
-        Format("csv", "CSV, commas between values", ".csv", "text/csv", _text(",")),
-        Format("tsv", "TSV, tabs between values", ".tsv", "text/tab-separated-values",
-               _text("\t")),
-        Format("html", "HTML table", ".html", "text/html", _markup(markup.as_html), reads=False),
-        Format("md", "Markdown table", ".md", "text/markdown", _markup(markup.as_markdown),
-               reads=False),
-    )
-}  # fmt: skip
-"""The formats by name."""
+FORMATS = _all()
+"""The formats by name, as they stand in lists."""
 _OTHERS = (
     (b"\xd0\xcf\x11\xe0", "a spreadsheet of an older, closed format"),
     (b"%PDF", "a PDF"), (b"\x89PNG", "a picture"), (b"\xff\xd8\xff", "a picture"),
@@ -145,24 +56,34 @@ _OTHERS = (
     (b"7z\xbc\xaf", "a packed archive"), (b"SQLite format 3", "a database"),
     (b"\x7fELF", "a program"), (b"MZ", "a program"),
 )  # fmt: skip
-_SAID = {name: each.says for name, each in FORMATS.items()} | {"fods": "OpenDocument as one text"}
 LONGEST = 15.0
 """So many seconds of the processor a file may take to be read, beside those for its cells."""
 _WOULD_DO = "Save it as an OpenDocument or Office Open XML spreadsheet, or as CSV, and open that."
 
 
+def written_ones() -> list[Format]:
+    """The formats in which files are written."""
+    return [each for each in FORMATS.values() if each.write]
+
+
+def read_endings() -> list[str]:
+    """The endings of the files that are read."""
+    readable = [each for each in FORMATS.values() if each.read]
+    return [ending for each in readable for ending in (*each.endings, *each.others)]
+
+
 def named(name: str) -> Format:
-    """The format of an ending or name. Raises FileRefused."""
+    """The format, of those that are written, of an ending or name. Raises FileRefused."""
     plain = name.lower().rpartition(".")[2]
-    found = FORMATS.get({"tab": "tsv", "txt": "csv", "htm": "html"}.get(plain, plain))
-    if found is None:
-        known = ", ".join(each.ending for each in FORMATS.values())
-        raise FileRefused(f"“{name[-40:]}” is no format that is known here. Known are {known}.")
-    return found
+    for each in written_ones():
+        if plain == each.name or f".{plain}" in each.endings:
+            return each
+    known = ", ".join(each.ending for each in written_ones())
+    raise FileRefused(f"“{name[-40:]}” is no format that is known here. Known are {known}.")
 
 
-def recognised(data: bytes, name: str) -> str:
-    """The name of the format that a file has: one of FORMATS, or ``fods``. Raises FileRefused."""
+def recognised(data: bytes, name: str) -> Format:
+    """The format that a file has, of those that are read. Raises FileRefused."""
     if not data.strip():
         raise FileRefused("The file is empty.")
     if len(data) > MAX_FILE:
@@ -170,40 +91,33 @@ def recognised(data: bytes, name: str) -> str:
             f"The file has {len(data) / 1e6:,.0f} million bytes; it can have {MAX_FILE / 1e6:,.0f}"
             " million. Save a part of it, such as one sheet, and open that."
         )
-    if data.startswith(b"PK"):
-        return _packaged(data)
+    sample = Sample(data, name, _parts(data) if data.startswith(b"PK") else frozenset())
     for begin, what in _OTHERS:
         if data.startswith(begin):
             raise FileRefused(f"The file is {what}, which cannot be read here. {_WOULD_DO}")
-    start = data[:2_000].lstrip(b"\xef\xbb\xbf \t\r\n")
-    if start.startswith(b"{"):
-        return "json"
-    if start.startswith(b"<"):
-        if b"urn:oasis:names:tc:opendocument:xmlns:office:1.0" in data[:20_000]:
-            return "fods"
-        raise FileRefused(f"The file is XML or HTML, but no known spreadsheet. {_WOULD_DO}")
-    # Text in two bytes a character begins with a mark.
-    if b"\x00" in data[:4_000] and not data.startswith((b"\xff\xfe", b"\xfe\xff")):
-        raise FileRefused(f"The file is neither text nor a spreadsheet. {_WOULD_DO}")
-    return "tsv" if name.lower().endswith((".tsv", ".tab")) else "csv"
-
-
-def _packaged(data: bytes) -> str:
-    """Which package a zip archive is."""
     try:
-        names = set(ZipFile(io.BytesIO(data)).namelist())
+        found = next((each for each in FORMATS.values() if each.recognises(sample)), None)
+    except FileRefused as refusal:
+        raise FileRefused(f"{refusal} {_WOULD_DO}") from None
+    if found:
+        return found
+    what = "neither text nor a spreadsheet"
+    if sample.parts:
+        what = "a package, but no spreadsheet"
+    elif sample.start.startswith(b"<"):
+        what = "XML or HTML, but no known spreadsheet"
+    raise FileRefused(f"The file is {what}. {_WOULD_DO}")
+
+
+def _parts(data: bytes) -> frozenset[str]:
+    """The parts of a package. Raises FileRefused."""
+    try:
+        return frozenset(ZipFile(io.BytesIO(data)).namelist()) or frozenset({""})
     except (BadZipFile, OSError, ValueError, NotImplementedError):
         raise FileRefused(
             "The file is a damaged package: it cannot be unpacked. Save it anew in the program"
             " that made it, and open that."
         ) from None
-    if "mimetype" in names and "content.xml" in names:
-        return "ods"
-    if "[Content_Types].xml" in names:
-        if any(name.endswith(".bin") and "workbook" in name for name in names):
-            raise FileRefused(f"The file is a binary spreadsheet. {_WOULD_DO}")
-        return "xlsx"
-    raise FileRefused(f"The file is a package, but no spreadsheet. {_WOULD_DO}")
 
 
 def read(
@@ -214,11 +128,14 @@ def read(
     Raises FileRefused, and WorkEnded where the work ends before.
     """
     progress = progress or Progress()
-    kind = recognised(data, name)
+    format = recognised(data, name)
     called = shown_name(name)
+    assert format.read
     with working(progress), progress.within(LONGEST):
         try:
-            arrived = _read(kind, data, called, progress, settings)
+            if format.guess:
+                settings = settings or format.guess(data)
+            arrived = format.read(Arriving(data, called, settings), progress)
         except TookTooLong as ended:
             raise FileRefused(str(ended)) from None
         except (FileRefused, WorkEnded):
@@ -230,34 +147,18 @@ def read(
         except Exception as fault:
             # Libraries stumble over what breaks a standard in as many ways as there are.
             raise FileRefused(
-                f"The file does not keep to its format, {_SAID.get(kind, 'a table of text')}."
-                " Save it anew in the program that made it, and open that."
+                f"The file does not keep to its format, {format.says}. Save it anew in the"
+                " program that made it, and open that."
             ) from fault
     arrived.workbook.name = arrived.workbook.name or called
     return arrived
 
 
-def _read(
-    kind: str, data: bytes, called: str, progress: Progress, settings: Settings | None
-) -> Arrived:
-    match kind:
-        case "ods":
-            return open_document.read(data, progress)
-        case "fods":
-            return open_document.read_flat(data, progress)
-        case "xlsx":
-            return open_xml.read(data, progress)
-        case "json":
-            return document.read(data, progress)
-        case _:
-            settings = settings or delimited.guessed(data, tabs=kind == "tsv")
-            return delimited.read(data, called, settings, progress)
-
-
 def write(calculation: Calculation, format: Format, wish: Wish, progress: Progress) -> Written:
-    """Write a workbook. Raises FileRefused."""
+    """Write a workbook in a format that can be written. Raises FileRefused."""
+    assert format.write
     leavings = Leavings()
-    if calculation.workbook.feeds and format.name != "json":
+    if calculation.workbook.feeds and not format.holds_feeds:
         leavings.add("outside figure", count=len(calculation.workbook.feeds))
     for sort in () if format.holds_stated else SORTS:
         if count := len(calculation.workbook.stated(sort)):
@@ -275,7 +176,7 @@ def write(calculation: Calculation, format: Format, wish: Wish, progress: Progre
 def shown_name(name: str) -> str:
     """What a workbook is called that comes from a file of this name."""
     stem = PurePath(name.replace("\\", "/")).name
-    for ending in (".json", ".ods", ".fods", ".xlsx", ".xlsm", ".csv", ".tsv", ".tab", ".txt"):
+    for ending in read_endings():
         if stem.lower().endswith(ending):
             stem = stem[: -len(ending)]
             break

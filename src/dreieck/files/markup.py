@@ -2,6 +2,7 @@
 
 from __future__ import annotations
 
+from collections.abc import Callable
 from html import escape
 
 from dreieck.core.calculate import Calculation, look_of
@@ -10,7 +11,9 @@ from dreieck.core.grid import Area, Cell
 from dreieck.core.sheet.content import Unreadable, typed_text
 from dreieck.core.sheet.sheet import Sheet
 from dreieck.core.values.look import shown_text
+from dreieck.files.arrived import Leavings
 from dreieck.files.exceptions import FileRefused
+from dreieck.files.format import Format, Wish, Write
 from dreieck.files.progress import Progress
 
 MAX_CELLS = 200_000
@@ -99,3 +102,19 @@ def _plain(text: str) -> str:
     for sign in "\\|`*_<[]":
         text = text.replace(sign, "\\" + sign)
     return " ".join(text.split())
+
+
+def _writing(make: Callable[..., bytes]) -> Write:
+    def write(calculation: Calculation, progress: Progress, _: Leavings, wish: Wish) -> bytes:
+        sheets = [wish.sheet] if wish.sheet else calculation.workbook.sheets
+        return make(calculation, sheets, progress, formulas=wish.formulas)
+
+    return write
+
+
+FORMATS = (
+    Format("html", "HTML table", (".html", ".htm"), "text/html", place=6, write=_writing(as_html)),
+    Format(
+        "md", "Markdown table", (".md",), "text/markdown", place=7, write=_writing(as_markdown)
+    ),
+)

@@ -18,10 +18,10 @@ from typing import Any
 from dreieck.core.budget import WorkEnded
 from dreieck.core.exceptions import DreieckError
 from dreieck.files import Arrived, Progress, read, recognised
-from dreieck.files.delimited import Settings, guessed
 from dreieck.files.differences import Compared, compared
 from dreieck.files.exceptions import FileRefused
 from dreieck.files.formats import shown_name
+from dreieck.files.settings import Settings
 from dreieck.store import Database, Library, StoreError
 from dreieck.store.data_file import MAGIC, checked
 
@@ -36,7 +36,6 @@ MAX_HELD_BYTES = 400_000_000
 MAX_AGE = 1_800.0
 """So many seconds a file is held."""
 _MAX_COPIES = 200
-_TEXT = ("csv", "tsv")
 
 
 @dataclass
@@ -84,7 +83,7 @@ class Coming:
     @property
     def is_text(self) -> bool:
         """Whether it is a table of text, which can be read in more than one way."""
-        return self.kind in _TEXT
+        return self.settings is not None
 
 
 class Incoming:
@@ -101,8 +100,9 @@ class Incoming:
 
         Raises FileRefused.
         """
-        kind = "data" if data.startswith(MAGIC) else recognised(data, name)
-        settings = guessed(data, tabs=kind == "tsv") if kind in _TEXT else None
+        format = None if data.startswith(MAGIC) else recognised(data, name)
+        kind = format.name if format else "data"
+        settings = format.guess(data) if format and format.guess else None
         token = token_urlsafe(12)
         with self._lock:
             self._folder = self._folder or TemporaryDirectory(prefix="dreieck-files-")

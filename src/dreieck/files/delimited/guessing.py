@@ -7,26 +7,12 @@ import csv
 import io
 import re
 from collections import Counter
-from dataclasses import dataclass
 from itertools import islice
-from typing import Literal, get_args
 
 from charset_normalizer import from_bytes
 
-from dreieck.files.exceptions import FileRefused
+from dreieck.files.settings import ENCODINGS, SEPARATORS, Order, Settings
 
-SEPARATORS = {",": "comma", ";": "semicolon", "\t": "tab", "|": "bar", ":": "colon"}
-ENCODINGS = (
-    "utf-8",
-    "utf-16",
-    "cp1252",
-    "iso-8859-15",
-    "cp1250",
-    "cp1251",
-    "shift_jis",
-    "gb18030",
-)
-Order = Literal["ymd", "dmy", "mdy", "none"]
 _SAMPLE = 64_000
 _LINES = 60
 _BOMS = (
@@ -37,35 +23,6 @@ _COMMA = re.compile(r"[-+]?(?:\d{1,3}(?:[. ']\d{3})+|\d+),\d+%?")
 _POINT = re.compile(r"[-+]?(?:\d{1,3}(?:[, ']\d{3})+|\d+)\.\d+%?")
 _GROUPED = re.compile(r"[-+]?\d{1,3}(?:[.,]\d{3})+")
 _NUMBER = re.compile(r"[-+]?[\d.,' ]*\d%?")
-
-
-@dataclass(frozen=True, slots=True)
-class Settings:
-    """How a table of text is written.
-
-    With a ``header`` the first line names the columns. ``decimal`` is the sign in front of
-    decimals; dates of numbers alone are read in an ``order`` besides that of ISO 8601, which is
-    always read. Texts that begin like formulas are formulas only if ``formulas`` says so.
-    """
-
-    separator: str = ","
-    quote: str = '"'
-    encoding: str = "utf-8"
-    header: bool = False
-    decimal: str = "."
-    order: Order = "ymd"
-    formulas: bool = False
-
-    def checked(self) -> Settings:
-        """These settings, if they can be. Raises FileRefused."""
-        allowed = (
-            (self.separator, SEPARATORS), (self.quote, ('"', "'", "")),
-            (self.encoding, ENCODINGS), (self.decimal, (".", ",")), (self.order, get_args(Order)),
-        )  # fmt: skip
-        for value, known in allowed:
-            if value not in known:
-                raise FileRefused(f"“{value[:20]}” is not a way in which a table can be written.")
-        return self
 
 
 def guessed(data: bytes, *, tabs: bool = False) -> Settings:

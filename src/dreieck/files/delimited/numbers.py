@@ -13,7 +13,7 @@ from dreieck.core.sheet.content import Content, read_entry
 from dreieck.core.values.formats import TYPED_TEXT, read_numeral
 from dreieck.core.values.look import PLAIN, Look
 from dreieck.core.values.numerals import full_year
-from dreieck.files.delimited.guessing import Settings
+from dreieck.files.settings import Settings
 
 _DAY = re.compile(
     r"(\d{1,4})([-/.])\s?(\d{1,2})\2\s?(\d{1,4})\.?(?:[ T](\d{1,2}:\d{2}(?::\d{2})?))?"

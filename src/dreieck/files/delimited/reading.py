@@ -19,10 +19,11 @@ from dreieck.core.sheet.sheet import Sheet
 from dreieck.core.values.look import PLAIN, Look
 from dreieck.files.arrived import Arrived, Leavings, LeftOut
 from dreieck.files.building import MAX_CELLS, WorkbookBuilder
-from dreieck.files.delimited.guessing import Settings, decoded_start, reader, rows
+from dreieck.files.delimited.guessing import decoded_start, reader, rows
 from dreieck.files.delimited.numbers import Meanings
 from dreieck.files.exceptions import FileRefused
 from dreieck.files.progress import Progress
+from dreieck.files.settings import Settings
 
 _STRETCH = 16_384
 _PLAIN = frozenset("0123456789.-+eE")

@@ -7,6 +7,9 @@ from __future__ import annotations
 
 from typing import TYPE_CHECKING
 
+from dreieck.files.exceptions import FileRefused
+from dreieck.files.format import Format, Sample
+
 if TYPE_CHECKING:
     from dreieck.core.calculate import Calculation
     from dreieck.files.arrived import Arrived, Leavings
@@ -25,3 +28,29 @@ def write(calculation: Calculation, progress: Progress, leavings: Leavings) -> b
     from dreieck.files.open_xml import writing
 
     return writing.write(calculation, progress, leavings)
+
+
+def _recognises(sample: Sample) -> bool:
+    """Whether a package is one. Raises FileRefused where its parts are no XML."""
+    if "[Content_Types].xml" not in sample.parts:
+        return False
+    if any(part.endswith(".bin") and "workbook" in part for part in sample.parts):
+        raise FileRefused("The file is a binary spreadsheet.")
+    return True
+
+
+FORMATS = (
+    Format(
+        "xlsx",
+        "Office Open XML spreadsheet",
+        (".xlsx",),
+        "application/vnd.openxmlformats-officedocument.spreadsheetml.sheet",
+        place=2,
+        write=lambda calculation, progress, leavings, _: write(calculation, progress, leavings),
+        read=lambda file, progress: read(file.data, progress),
+        recognises=_recognises,
+        others=(".xlsm",),
+        holds_all=True,
+        use="all of it, for most programs",
+    ),
+)

@@ -16,12 +16,13 @@ from dreieck.core.budget import working
 from dreieck.core.calculate import Calculation
 from dreieck.core.sheet.workbook import Workbook
 from dreieck.files import Arrived, Wish, named, read, write
-from dreieck.files.formats import shown_name
+from dreieck.files.formats import shown_name, written_ones
 from dreieck.files.progress import Within
 from dreieck.web.api.telling import refusals_told
 
 router = APIRouter(prefix="/files")
 Upload = Annotated[UploadFile, File(description="A file of any format that can be opened.")]
+_TO = f"One of {', '.join(each.name for each in written_ones())}"
 
 
 def _arrived(file: UploadFile) -> Arrived:
@@ -71,7 +72,7 @@ def diff(old: Upload, new: Upload) -> DiffAnswer:
 @router.post("/convert", summary="A file in another format", response_class=Response)
 def convert(
     file: Upload,
-    to: Annotated[str, Query(description="ods, xlsx, json, csv, tsv, html or md")],
+    to: Annotated[str, Query(description=_TO)],
     sheet: str = "",
     formulas: bool = False,
 ) -> Response:

@@ -14,7 +14,8 @@ from starlette.responses import Response
 from dreieck.core.budget import current
 from dreieck.core.exceptions import DreieckError
 from dreieck.files import FORMATS, Wish, Written, write
-from dreieck.files.formats import Format
+from dreieck.files.format import Format
+from dreieck.files.formats import written_ones
 from dreieck.files.progress import Within
 from dreieck.store import OpenWorkbook
 from dreieck.web.answers import TheLibrary, TheWorkbook, WorkbookNumber, page
@@ -50,7 +51,7 @@ def ask(request: Request, opened: TheWorkbook, sheet: Annotated[int, Query()] = 
         found = [each for each in opened.workbook.sheets if each.id == sheet]
         shown = found[0] if found else opened.last_sheet()
         arrival = arrival_of(opened)
-    told: dict[str, Any] = {"sheet": shown, "formats": FORMATS, "arrival": arrival}
+    told: dict[str, Any] = {"sheet": shown, "formats": written_ones(), "arrival": arrival}
     return page(request, "files.html", opened=opened, **told)
 
 
@@ -58,7 +59,7 @@ def ask(request: Request, opened: TheWorkbook, sheet: Annotated[int, Query()] = 
 def download(opened: TheWorkbook, name: str, asked: Annotated[Asked, Query()]) -> Response:
     """A workbook, or a sheet of it, as a file."""
     known = FORMATS.get(name)
-    if known is None:
+    if known is None or known.write is None:
         raise HTTPException(404, "There is no such format.")
     with opened.lock:
         try:

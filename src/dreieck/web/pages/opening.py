@@ -18,9 +18,9 @@ from dreieck.core.grid import Area, Cell, column_letters
 from dreieck.core.sheet.sheet import Sheet
 from dreieck.core.values.look import shown_text
 from dreieck.files import FORMATS
-from dreieck.files.delimited import Settings, preview
-from dreieck.files.delimited.guessing import ENCODINGS, SEPARATORS
-from dreieck.files.formats import shown_name
+from dreieck.files.delimited import preview
+from dreieck.files.formats import read_endings, shown_name
+from dreieck.files.settings import ENCODINGS, SEPARATORS, Settings
 from dreieck.web.answers import TheForm, TheLibrary, page
 from dreieck.web.incoming import Coming, Incoming
 
@@ -127,8 +127,7 @@ def carry_away(library: TheLibrary) -> Response:
 
 
 def _readable() -> str:
-    return ",".join([*(each.ending for each in FORMATS.values() if each.reads),
-                     ".fods", ".xlsm", ".tab", ".txt", ".db"])  # fmt: skip
+    return ",".join([*read_endings(), ".db"])
 
 
 def _state(request: Request, coming: Coming) -> Response:
@@ -149,8 +148,7 @@ def _state(request: Request, coming: Coming) -> Response:
 
 
 def _says(coming: Coming) -> str:
-    known = FORMATS.get(coming.kind)
-    return known.says if known else "OpenDocument spreadsheet in one text"
+    return FORMATS[coming.kind].says
 
 
 def _text_page(request: Request, coming: Coming) -> Response:
