@@ -1,3 +1,7 @@
+import sys
+from concurrent.futures import ThreadPoolExecutor
+from threading import Barrier
+
 import pytest
 from formulas import cells, formulas, near_cells, near_formulas
 from hypothesis import given
@@ -148,3 +152,20 @@ def test_equal_formulas_by_position_are_one_shape():
 )
 def test_a_sheet_in_front_of_an_address_is_told_apart(text, sheet, address):
     assert split_sheet(text) == (sheet, address)
+
+
+def test_threads_that_read_a_formula_at_once_get_one_shape():
+    together = Barrier(4)
+
+    def read(_):
+        together.wait()
+        return [Shape.parse(f"=B{row}*{row}+1187", Cell(4, 1)) for row in range(2, 402)]
+
+    before = sys.getswitchinterval()
+    sys.setswitchinterval(1e-6)
+    try:
+        with ThreadPoolExecutor(4) as pool:
+            found = list(pool.map(read, range(4)))
+    finally:
+        sys.setswitchinterval(before)
+    assert all(len(set(map(id, each))) == 1 for each in zip(*found, strict=True))

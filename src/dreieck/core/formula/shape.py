@@ -9,6 +9,7 @@ from __future__ import annotations
 from collections.abc import Callable
 from functools import cached_property
 from itertools import count
+from threading import Lock
 from weakref import WeakValueDictionary
 
 from dreieck.core.formula import tree
@@ -18,6 +19,7 @@ from dreieck.core.formula.reference import Reference, firsts, lettered
 from dreieck.core.grid import AXES, EVERYWHERE, LAST, Area, Cell
 
 _SHAPES: WeakValueDictionary[tree.Node, Shape] = WeakValueDictionary()
+_KEEPING = Lock()
 
 
 class Shape:
@@ -36,8 +38,10 @@ class Shape:
         """The one shape of this tree."""
         shape = _SHAPES.get(node)
         if shape is None:
-            # Two threads may both get here; setdefault keeps one of their shapes.
-            shape = _SHAPES.setdefault(node, cls(node))
+            made = cls(node)
+            # Of two threads that get here with one tree both would keep their own.
+            with _KEEPING:
+                shape = _SHAPES.setdefault(node, made)
         return shape
 
     @classmethod
