@@ -10,7 +10,7 @@ from effort import share
 from formulas import near_cells, near_formulas
 from hypothesis import HealthCheck, given
 from hypothesis import strategies as st
-from sqlalchemy import event
+from sqlalchemy import event, text
 
 from dreieck.core.calculate import Calculation
 from dreieck.core.calculate.chance import next_seed
@@ -249,6 +249,18 @@ def test_a_change_that_cannot_be_kept_is_not_made(library):
     assert entries(opened) == {"A1": "1"} and opened.history() == ("entry in A1", None)
     enter(opened, "A2", "=A1*2")
     assert opened.calculation.value("Sheet 1", A2) == 2.0
+
+
+@pytest.mark.parametrize("kept", ['[{"edit":"Later"}]', '[{"edit":"SetSeed"}]', "[1]", "{"])
+def test_an_action_kept_in_a_way_that_is_not_known_is_told_and_nothing_is_done(library, kept):
+    opened = library.open(library.create("Loads"))
+    enter(opened, "A1", "1")
+    with opened._database.session() as session:
+        session.exec(text("UPDATE change SET backward = :kept").bindparams(kept=kept))
+        session.commit()
+    with pytest.raises(DreieckError, match="neither be taken back nor made again"):
+        opened.undo(opened.revision)
+    assert entries(opened) == {"A1": "1"} and opened.history() == ("entry in A1", None)
 
 
 def test_the_history_is_bounded_and_stays_useful(library, path, monkeypatch):

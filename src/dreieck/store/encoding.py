@@ -4,38 +4,21 @@ from __future__ import annotations
 
 import json
 from base64 import b64decode, b64encode
-from collections.abc import Sequence
-from dataclasses import astuple
-from typing import Any, NamedTuple
+from collections.abc import Callable, Iterable, Sequence
+from dataclasses import MISSING, astuple, fields
+from functools import partial
+from typing import Any, NamedTuple, get_args
 
+from dreieck.core.exceptions import DreieckError
 from dreieck.core.formula import Shape
 from dreieck.core.grid import Cell, Lines
 from dreieck.core.sheet.cells import Cells, Kind
 from dreieck.core.sheet.content import Content, Unreadable
-from dreieck.core.sheet.edits import (
-    AddSheet,
-    ArrangeSheet,
-    DeleteLines,
-    Edit,
-    InsertLines,
-    LookRun,
-    RemoveSheet,
-    SetCells,
-    SetCharts,
-    SetFeed,
-    SetLayout,
-    SetLocale,
-    SetLooks,
-    SetName,
-    SetRules,
-    SetSeed,
-    SetStated,
-)
-from dreieck.core.sheet.layout import PLAIN_LAYOUT
+from dreieck.core.sheet.edits import Edit, LookRun, SetLooks
 from dreieck.core.sheet.names import Named
 from dreieck.core.sheet.series import KINDS, Counted
 from dreieck.core.sheet.sheet import ColumnRun, Run
-from dreieck.core.sheet.stated import SORTS, STANDS
+from dreieck.core.sheet.stated import SORTS, STANDS, Sort, Stated
 from dreieck.core.values.look import Look
 from dreieck.core.values.look_words import look_of, look_text
 from dreieck.store.feeds import feed_of, feed_said
@@ -133,91 +116,106 @@ def _in_text(run: Run | ColumnRun, number_of: NumberOf) -> Stored:
 
 def edits_text(edits: Sequence[Edit], number_of: NumberOf) -> str:
     """Edits as JSON."""
-    return json.dumps([_edit(edit, number_of) for edit in edits], separators=(",", ":"))
+    return json.dumps([_said(edit, number_of) for edit in edits], separators=(",", ":"))
 
 
 def edits_of(text: str, shape_of: ShapeOf) -> list[Edit]:
-    """The edits that ``edits_text`` wrote."""
-    return [_edit_of(said, shape_of) for said in json.loads(text)]
+    """The edits that ``edits_text`` wrote. Raises DreieckError where they are not to be read."""
+    try:
+        return [_made(said, shape_of) for said in json.loads(text)]
+    except (LookupError, TypeError, ValueError, AttributeError) as fault:
+        raise DreieckError(
+            "What was done then is kept in a way that cannot be read here, so it can neither be"
+            " taken back nor made again."
+        ) from fault
 
 
-def _edit(edit: Edit, number_of: NumberOf) -> dict[str, Any]:
-    if isinstance(edit, SetName):
-        named = edit.named
-        stands_for = [named.name, number_of(named.shape, named.base)] if named else None
-        return {"edit": "SetName", "key": edit.key, "named": stands_for}
-    if isinstance(edit, SetFeed):
-        return {"edit": "SetFeed", "key": edit.key, "feed": feed_said(edit.feed)}
-    if isinstance(edit, SetStated):
-        stated = [[each.number, number_of(each.shape, STANDS)] for each in edit.stated]
-        return {"edit": "SetStated", "sort": edit.sort, "stated": stated}
-    if isinstance(edit, SetSeed):
-        return {"edit": "SetSeed", "seed": edit.seed}
-    if isinstance(edit, SetLocale):
-        return {"edit": "SetLocale", "locale": edit.locale}
-    said: dict[str, Any] = {"edit": type(edit).__name__, "sheet": edit.sheet_id}
-    if isinstance(edit, AddSheet | ArrangeSheet):
-        said |= {"name": edit.name, "position": edit.position}
-    if isinstance(edit, InsertLines | DeleteLines):
-        said["lines"] = [edit.lines.axis, edit.lines.first, edit.lines.count]
-    if isinstance(edit, AddSheet | InsertLines | DeleteLines | SetLayout) and edit.layout:
-        said["layout"] = layout_said(edit.layout, number_of)
-    if isinstance(edit, SetRules):
-        said["rules"] = rules_said(edit.rules, number_of)
-    if isinstance(edit, SetCharts):
-        said["charts"] = charts_said(edit.charts)
-    if isinstance(edit, SetLooks):
-        said["looks"] = [[*run[:3], look_text(run.look)] for run in edit.runs]
-    if isinstance(edit, SetCells | AddSheet | InsertLines):
-        said["cells"] = [
+class _Form(NamedTuple):
+    """How a field of an edit is kept: under which key, and how it is said and made again."""
+
+    key: str
+    said: Callable[[Any, NumberOf], Any] = lambda value, _: value
+    made: Callable[[Any, ShapeOf], Any] = lambda said, _: said
+
+
+def _runs_made(said: list[list[Any]], shape_of: ShapeOf) -> tuple[Run | ColumnRun, ...]:
+    return tuple(
+        _run_of((column, top, bottom), content_of(Stored(*content), shape_of), look_of(look))
+        for column, top, bottom, look, *content in said
+    )
+
+
+def _stated_said(stated: Iterable[Stated], number_of: NumberOf) -> list[list[int]]:
+    return [[each.number, number_of(each.shape, STANDS)] for each in stated]
+
+
+def _stated_made(said: list[list[int]], shape_of: ShapeOf, sort: Sort) -> tuple[Stated, ...]:
+    return tuple(SORTS[sort](number, shape_of(shape)) for number, shape in said)
+
+
+_FORMS = {
+    "sheet_id": _Form("sheet"),
+    "lines": _Form(
+        "lines",
+        lambda lines, _: [lines.axis, lines.first, lines.count],
+        lambda said, _: Lines(*said),
+    ),
+    "runs": _Form(
+        "cells",
+        lambda runs, number_of: [
             [run.column, run.top, run.bottom, look_text(run.look), *_in_text(run, number_of)]
-            for run in together(edit.runs)
-        ]
+            for run in together(runs)
+        ],
+        _runs_made,
+    ),
+    "looks": _Form(
+        "looks",
+        lambda runs, _: [[*run[:3], look_text(run.look)] for run in runs],
+        lambda said, _: tuple(
+            LookRun(column, top, bottom, look_of(look)) for column, top, bottom, look in said
+        ),
+    ),
+    "layout": _Form("layout", layout_said, layout_of),
+    "rules": _Form("rules", rules_said, rules_of),
+    "charts": _Form(
+        "charts", lambda charts, _: charts_said(charts), lambda said, _: charts_of(said)
+    ),
+    "named": _Form(
+        "named",
+        lambda named, number_of: named and [named.name, number_of(named.shape, named.base)],
+        lambda said, shape_of: Named(said[0], shape_of(said[1])) if said else None,
+    ),
+    "feed": _Form("feed", lambda feed, _: feed_said(feed), lambda said, _: feed_of(said)),
+    "proofs": _Form("stated", _stated_said, partial(_stated_made, sort="proofs")),
+    "sweeps": _Form("stated", _stated_said, partial(_stated_made, sort="sweeps")),
+}
+"""The fields that are not kept as they are."""
+_EDITS: dict[str, type[Edit]] = {edit.__name__: edit for edit in get_args(Edit)}
+
+
+def _form(edit: type[Edit], field: str, sort: str) -> _Form:
+    if edit is SetLooks and field == "runs":
+        return _FORMS["looks"]
+    return _FORMS.get(sort if field == "stated" else field, _Form(field))
+
+
+def _said(edit: Edit, number_of: NumberOf) -> dict[str, Any]:
+    said: dict[str, Any] = {"edit": type(edit).__name__}
+    for field in fields(edit):
+        value = getattr(edit, field.name)
+        # What follows by itself is not told.
+        if value is not None or field.default is MISSING:
+            form = _form(type(edit), field.name, getattr(edit, "sort", ""))
+            said[form.key] = form.said(value, number_of)
     return said
 
 
-def _edit_of(said: dict[str, Any], shape_of: ShapeOf) -> Edit:
-    runs = tuple(
-        _run_of((column, top, bottom), content_of(Stored(*content), shape_of), look_of(look))
-        for column, top, bottom, look, *content in said.get("cells", ())
-    )
-    layout = layout_of(said["layout"], shape_of) if "layout" in said else None
-    match said["edit"]:
-        case "SetName":
-            named = said["named"]
-            return SetName(said["key"], Named(named[0], shape_of(named[1])) if named else None)
-        case "SetFeed":
-            return SetFeed(said["key"], feed_of(said["feed"]))
-        case "SetStated":
-            made = SORTS[said["sort"]]
-            kept = (made(number, shape_of(shape)) for number, shape in said["stated"])
-            return SetStated(said["sort"], tuple(kept))
-        case "SetSeed":
-            return SetSeed(said["seed"])
-        case "SetLocale":
-            return SetLocale(said["locale"])
-        case "SetRules":
-            return SetRules(said["sheet"], rules_of(said["rules"], shape_of))
-        case "SetCharts":
-            return SetCharts(said["sheet"], charts_of(said["charts"]))
-        case "SetLooks":
-            looks = ((*place, look_of(look)) for *place, look in said["looks"])
-            return SetLooks(said["sheet"], tuple(LookRun(*each) for each in looks))
-        case "SetCells":
-            return SetCells(said["sheet"], runs)
-        case "InsertLines":
-            return InsertLines(said["sheet"], Lines(*said["lines"]), runs, layout)
-        case "DeleteLines":
-            return DeleteLines(said["sheet"], Lines(*said["lines"]), layout)
-        case "SetLayout":
-            return SetLayout(said["sheet"], layout or PLAIN_LAYOUT)
-        case "AddSheet":
-            sheet, name, position = said["sheet"], said["name"], said["position"]
-            return AddSheet(sheet, name, position, runs, layout or PLAIN_LAYOUT)
-        case "RemoveSheet":
-            return RemoveSheet(said["sheet"])
-        case _:
-            return ArrangeSheet(said["sheet"], said["name"], said["position"])
+def _made(said: dict[str, Any], shape_of: ShapeOf) -> Edit:
+    edit = _EDITS[said["edit"]]
+    forms = {each.name: _form(edit, each.name, said.get("sort", "")) for each in fields(edit)}
+    told = {name: form for name, form in forms.items() if form.key in said}
+    made = {name: form.made(said[form.key], shape_of) for name, form in told.items()}
+    return edit(**made)
 
 
 def _run_of(
