@@ -16,6 +16,8 @@ THOUGHT = 2.0
 ASKED = 5.0
 """So many bare round trips the median answer is to take at the most; it is told, not enforced."""
 _PAUSE = 0.1
+_ROWS = 15
+"""So many rows are written in: those that a page shows at once."""
 
 
 def run(folder: Path, seconds: float) -> str:
@@ -82,7 +84,7 @@ class _Person:
             self.wrong.append(f"{self.name}: {what} {status}")
 
     def _write(self) -> None:
-        row = len(self.written) % 30 + 1
+        row = self.rng.randint(1, _ROWS)
         cell, text = f"A{row}", str(self.rng.randrange(1_000))
         status = self.page.enter(cell, text)
         self._answered("enter", status)

@@ -8,6 +8,7 @@ from dreieck.core.checking.findings import told
 from dreieck.web.workbench.actions import ACTIONS
 from dreieck.web.workbench.page_state import PageState
 
+TEMPLATES = Path(__file__).parent.parent / "src" / "dreieck" / "web" / "templates"
 SCRIPT = Path(__file__).parent.parent / "scripts" / "sentences.py"
 INNER = {
     "null", "NaN", "exception", "traceback", "dict", "tuple", "boolean",
@@ -31,6 +32,19 @@ def test_no_inner_word_is_said():
         words = set(re.findall(r"[A-Za-z_-]+", text))
         inner = words & (INNER | fields | names)
         assert not inner, (place, text)
+
+
+def test_one_deed_has_one_word():
+    leaving = re.compile(
+        r"\b(discard|cancel|abort|dismiss|give it up|leave it|let it go|never mind)\b",
+        re.IGNORECASE,
+    )
+    assert [said for said in all_said() if leaving.search(said[1])] == []
+    written = re.compile(r"<button[^>]*>\s*(Keep[^<{]*?)\s*<")
+    kept = {
+        each for page in TEMPLATES.glob("*.html") for each in written.findall(page.read_text())
+    }
+    assert kept <= {"Keep it", "Keep them", "Keep and run it", "Keep in view"}
 
 
 def test_texts_of_pages_scripts_and_code_are_all_among_them():

@@ -86,7 +86,7 @@ def test_cells_are_selected_and_written_by_pointer(bench):
     bench.settle()
     bench.desk.click()
     bench.desk.fill("600")
-    bench.page.get_by_role("button", name="Discard the entry").click()
+    bench.page.get_by_role("button", name="Drop the entry").click()
     bench.shows("C4", "500")
     bench.page.mouse.move(400, 500)
     bench.page.mouse.wheel(0, 3000)

@@ -41,7 +41,7 @@ def test_a_known_case_is_pointed_at_and_a_wrong_fill_of_shares_waits(bench):
     bench.settle()
     bench.type("=0")
     expect(bench.panel).to_contain_text("Prices!D13 comes out as 2116.828, not 2328.5108")
-    page.get_by_role("button", name="Discard it").click()
+    page.get_by_role("button", name="Drop it").click()
     bench.click("G7")
     bench.settle()
     bench.type("=F7/F13")

@@ -10,7 +10,8 @@ from effort import share
 from formulas import near_cells, near_formulas
 from hypothesis import HealthCheck, given
 from hypothesis import strategies as st
-from sqlalchemy import event, text
+from sqlalchemy import event
+from sqlalchemy import text as statement
 
 from dreieck.core.calculate import Calculation
 from dreieck.core.calculate.chance import next_seed
@@ -256,7 +257,7 @@ def test_an_action_kept_in_a_way_that_is_not_known_is_told_and_nothing_is_done(l
     opened = library.open(library.create("Loads"))
     enter(opened, "A1", "1")
     with opened._database.session() as session:
-        session.exec(text("UPDATE change SET backward = :kept").bindparams(kept=kept))
+        session.exec(statement("UPDATE change SET backward = :kept").bindparams(kept=kept))
         session.commit()
     with pytest.raises(DreieckError, match="neither be taken back nor made again"):
         opened.undo(opened.revision)

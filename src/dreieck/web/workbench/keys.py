@@ -73,7 +73,7 @@ KEYS = (
         " selected area round and round", "always"),
     Key("Ctrl + Enter", "keep the entry in all selected cells", "writing"),
     Key("Alt + Enter", "break the line in a text", "writing"),
-    Key("Esc", "close the suggestions, discard the entry, drop the rehearsal, end an aim or a"
+    Key("Esc", "close the suggestions, drop the entry or the rehearsal, end an aim or a"
         " trial; from anywhere back to the cell", "always"),
     Key("Delete", "clear the selection", "selecting"),
     Key("Alt + W", "write on at the desk", "selecting", act="write", foot="write"),

@@ -28,7 +28,7 @@ function offerDraft() {
   localStorage.removeItem(name);
   offer(`What you were writing into ${draft.cell} was not kept: ${draft.text.slice(0, 300)}`, {
     "Write on": () => take(draft),
-    "Let it go": () => {},
+    "Drop it": () => {},
   });
 }
 

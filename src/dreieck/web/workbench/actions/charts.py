@@ -50,7 +50,7 @@ def draw_chart(context: Context) -> str:
     """Draw a chart of the selection."""
     state, sheet = context.state, context.sheet
     if state.text is not None or state.target:
-        raise DreieckError("Keep or discard what is written first, then draw a chart.")
+        raise DreieckError("Keep or drop what is written first, then draw a chart.")
     edit = charting.drawn(context.opened.calculation, sheet, state.places)
     context.change("chart", edit)
     _choose(context, edit.charts[-1])

@@ -63,7 +63,7 @@ class Context:
     def check_nothing_open(self) -> None:
         """Raise DreieckError where something is being written or rehearsed."""
         if self.state.text is not None or self.state.target:
-            raise DreieckError("Keep or discard first what is written or rehearsed.")
+            raise DreieckError("Keep or drop first what is written or rehearsed.")
 
     def change(self, label: str, *edits: Edit) -> None:
         """Make edits as one action, for the revision that the page shows.
