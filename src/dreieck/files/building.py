@@ -169,7 +169,7 @@ class WorkbookBuilder:
         return made
 
     def name(self, name: str, shape: Shape) -> None:
-        """One more name for a formula."""
+        """One more name for a formula. Raises FileRefused where there are too many."""
         if len(self.workbook.names) == MAX_NAMES:
             raise FileRefused(f"The file has more than {MAX_NAMES:,} names.")
         try:

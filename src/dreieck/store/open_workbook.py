@@ -270,7 +270,10 @@ class OpenWorkbook:
         return sum(len(sheet) for sheet in self.workbook.sheets)
 
     def new_sheet_id(self) -> int:
-        """A number for a new sheet; none is given twice, not even after a sheet was deleted."""
+        """A number for a new sheet; none is given twice, not even after a sheet was deleted.
+
+        Raises StoreError.
+        """
         self._database.check_there()
         with self._database.session() as session:
             try:

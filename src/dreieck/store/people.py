@@ -100,7 +100,10 @@ class People:
         return person is not None and self.sign_in(person.name, passphrase) is not None
 
     def change(self, id: int, passphrase: str) -> Person:
-        """Give somebody another passphrase."""
+        """Give somebody another passphrase.
+
+        Raises KeyError where there is no such person, DreieckError for a weak one.
+        """
         with self._database.session() as session:
             row = session.get(PersonRow, id)
             if row is None:

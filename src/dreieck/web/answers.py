@@ -37,7 +37,10 @@ templates.env.filters["with_formulas"] = with_formulas
 
 
 def sheet_and_area(opened: OpenWorkbook, sheet_id: int, area: str) -> tuple[Sheet, Area]:
-    """The sheet and the area that the address of a page names; hold the lock of the workbook."""
+    """The sheet and the area that the address of a page names; hold the lock of the workbook.
+
+    Raises HTTPException where there are no such cells.
+    """
     try:
         return opened.workbook.sheet_by_id(sheet_id), Area.parse(area)
     except DreieckError as error:

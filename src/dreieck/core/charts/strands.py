@@ -30,7 +30,7 @@ class Strand(NamedTuple):
         return sum(part.area.size for part in self.parts)
 
     def place(self, index: int) -> Place:
-        """The cell with this number, counted from 0."""
+        """The cell with this number, counted from 0. Raises IndexError."""
         for sheet, area in self.parts:
             if index < area.size:
                 return Place(sheet.name, area.first.step(self.axis, index))

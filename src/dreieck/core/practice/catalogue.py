@@ -221,7 +221,7 @@ def _variant(code: Code) -> Variant:
 
 
 def question(code: Code) -> Question:
-    """The question of a code: always the same one."""
+    """The question of a code: always the same one. Raises LookupError where it asks for none."""
     variant, rng = _variant(code), Random(code.text)
     for _ in range(_MOST_DRAWN):
         found = variant.ask(rng, variant.table(rng))

@@ -77,7 +77,7 @@ class OpenFormulaDialect:
         return node
 
     def ours(self, text: str, at: Cell) -> str:
-        """A formula of the file as we write it."""
+        """A formula of the file as we write it. Raises FormulaError."""
         found: list[str] = []
         in_table = False
         for match in _PIECE.finditer(text):

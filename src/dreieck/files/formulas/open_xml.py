@@ -48,7 +48,10 @@ class Table:
     totals: int = 0
 
     def part(self, items: frozenset[str]) -> Area:
-        """Some of its rows: ``#data``, ``#headers``, ``#totals``, ``#all``."""
+        """Some of its rows: ``#data``, ``#headers``, ``#totals``, ``#all``.
+
+        Raises FormulaError where it has none of them.
+        """
         top, bottom = self.area.top, self.area.bottom
         if "#all" in items:
             return self.area
