@@ -31,9 +31,9 @@ def test_a_proof_is_begun_pointed_restated_kept_changed_and_deleted(client, tell
     # It stands in no cell, and its references are neither filled nor locked.
     assert page.scene["start"] is None and "column of a" not in page.html
     assert [frame["area"] for frame in page.scene["frames"]] == [[6, 7, 6, 12], [6, 13, 6, 13]]
-    page.act("state-otherwise", to="are equal")
+    page.act("state-otherwise", to="AGREES")
     assert page.state["text"] == "=AGREES(F7:F12,F13)" and "fails" in page.text
-    page.act("state-otherwise", to="adds up to").act("stretch", rows=1)
+    page.act("state-otherwise", to="ADDS.UP").act("stretch", rows=1)
     tells(page.notice)
     page.act("enter")
     assert page.notice.startswith("Cost adds up to Total, Cost – holds: comes to 3791.1566")
@@ -56,7 +56,7 @@ def test_what_is_no_statement_stays_in_the_hands(client, tells):
         assert why in page.notice and page.state["text"] == text and page.state["proving"] == 0
     page.act("write-proof")
     tells(page.notice)
-    page.act("state-otherwise", to="is nice")
+    page.act("state-otherwise", to="IS.NICE")
     tells(page.notice)
     page.act("show", text="=ADD", caret=4)
     assert "ADDS.UP" in page.text

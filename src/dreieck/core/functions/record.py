@@ -142,6 +142,7 @@ class Function:
     ``{*}`` for all, ``{?0}`` for pairs of a range and its criterion; ``speech`` is a manner of
     its own beside them. ``gives`` is the number format of the result where the function implies
     one. ``later`` is its name in files of ISO/IEC 29500 where that standard lacks it.
+    ``claim`` is what a statement of proofs claims of its cells, in short.
     ``at_once`` is the array form: what the function gives in all rows of a column.
     """
 
@@ -157,6 +158,7 @@ class Function:
     traits: frozenset[Trait] = frozenset()
     speech: Speech | None = None
     later: str = ""
+    claim: str = ""
     at_once: Callable[..., Any] | None = None
 
     @property

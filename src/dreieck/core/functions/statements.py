@@ -5,65 +5,23 @@ They are written like calls of functions, but only a proof makes them.
 
 from __future__ import annotations
 
-from dataclasses import dataclass
-from enum import Enum
-
 from dreieck.core.formula import Shape, tree
 from dreieck.core.functions.forms import forms
-from dreieck.core.functions.record import Function
 
-
-class Claim(Enum):
-    """What is claimed of cells."""
-
-    ADDS_UP = "adds up to"
-    AGREES = "are equal"
-    BETWEEN = "lies between"
-    NEVER_FALLS = "never falls"
-    NEVER_RISES = "never rises"
-    NONE_TWICE = "no two alike"
-    NO_ERROR = "no error"
-    NO_GAP = "no gap"
-    KNOWN_CASE = "known case"
-
-
-@dataclass(frozen=True, slots=True)
-class Statement:
-    """A statement: what it claims, and how it is written and said."""
-
-    claim: Claim
-    form: Function
-
-
+ADDS_UP, AGREES, BETWEEN, KNOWN_CASE = "ADDS.UP", "AGREES", "LIES.BETWEEN", "KNOWN.CASE"
+NEVER_FALLS, NONE_TWICE = "NEVER.FALLS", "NONE.TWICE"
+"""The statements that are proposed, or that are more than a call."""
 INPUTS, RESULTS = "GIVEN", "GIVES"
 """What the two parts of a known case are called."""
 FORMS = forms(__name__)
 """How statements, and the parts of a known case, are written and said."""
-STATEMENTS = {
-    name: Statement(claim, FORMS[name])
-    for name, claim in {
-        "ADDS.UP": Claim.ADDS_UP,
-        "AGREES": Claim.AGREES,
-        "LIES.BETWEEN": Claim.BETWEEN,
-        "NEVER.FALLS": Claim.NEVER_FALLS,
-        "NEVER.RISES": Claim.NEVER_RISES,
-        "NONE.TWICE": Claim.NONE_TWICE,
-        "NO.ERROR": Claim.NO_ERROR,
-        "NO.GAP": Claim.NO_GAP,
-        "KNOWN.CASE": Claim.KNOWN_CASE,
-    }.items()
-}
+STATEMENTS = {name: form for name, form in FORMS.items() if form.claim}
 """The statements by their names."""
 
 
-def written(claim: Claim, *arguments: str) -> str:
-    """A statement, as it is written with these arguments."""
-    return f"={form_of(claim).name}({','.join(arguments)})"
-
-
-def form_of(claim: Claim) -> Function:
-    """How a claim is written and said."""
-    return next(each.form for each in STATEMENTS.values() if each.claim is claim)
+def written(name: str, *arguments: str) -> str:
+    """The statement of a name, as it is written with these arguments."""
+    return f"={name}({','.join(arguments)})"
 
 
 def problem_of(shape: Shape) -> str:
@@ -80,8 +38,3 @@ def problem_of(shape: Shape) -> str:
             takes = ", ".join(each.name for each in form.parameters)
             return f"{form.name} takes {takes}"
     return ""
-
-
-def statement_of(name: str) -> Statement | None:
-    """The statement of this name in capitals."""
-    return STATEMENTS.get(name)

@@ -7,7 +7,7 @@ from dataclasses import dataclass
 from dreieck.core.checking.proofs.judging import judged
 from dreieck.core.checking.proofs.verdict import Verdict
 from dreieck.core.editing.stating import NEW
-from dreieck.core.functions.statements import STATEMENTS, Claim, problem_of, statement_of
+from dreieck.core.functions.statements import STATEMENTS, problem_of
 from dreieck.core.words.proving import statement_said
 from dreieck.web.workbench.situation import Situation
 
@@ -16,12 +16,13 @@ from dreieck.web.workbench.situation import Situation
 class ProofWritten:
     """The proof that is written: what it states, whether that holds, and what else it could.
 
-    ``number`` is that of the proof that changes, 0 for a new one.
+    ``number`` is that of the proof that changes, 0 for a new one; ``statements`` are what could
+    be claimed, by the names of the statements.
     """
 
     number: int
-    claim: Claim | None
-    claims: tuple[Claim, ...]
+    statement: str
+    statements: dict[str, str]
     says: str
     verdict: Verdict | None
 
@@ -43,12 +44,11 @@ def proof_written(situation: Situation) -> ProofWritten | None:
         return None
     proof = situation.proof
     node = proof.shape.tree if proof else None
-    statement = statement_of(getattr(node, "function", "")) if node else None
     whole = proof is not None and not problem_of(proof.shape)
     return ProofWritten(
         state.proving,
-        statement.claim if statement else None,
-        tuple(each.claim for each in STATEMENTS.values()),
+        getattr(node, "function", ""),
+        {name: each.claim for name, each in STATEMENTS.items()},
         statement_said(situation.workbook, proof) if proof and whole else "",
         judged(situation.calculation, proof) if proof and whole else None,
     )

@@ -6,10 +6,12 @@ from hypothesis import strategies as st
 from tables import apply, workbook
 
 from dreieck.core.calculate import Calculation
+from dreieck.core.checking.proofs import judging
 from dreieck.core.checking.proofs.judging import judged
 from dreieck.core.editing.proving import proven
 from dreieck.core.editing.stating import stated
 from dreieck.core.exceptions import DreieckError
+from dreieck.core.functions.statements import STATEMENTS
 from dreieck.core.grid import EVERYWHERE
 from dreieck.core.sheet.stated import Proof
 
@@ -175,3 +177,7 @@ def test_what_says_nothing_about_cells_is_not_kept():
     apply(made, [proven(made, stated("=NO.GAP(A1:A5)", made.sheets[0]))])
     with pytest.raises(DreieckError, match="kept already"):
         proven(made, stated("=no.gap(Loads!A1:A5)", made.sheets[0]))
+
+
+def test_each_statement_that_is_told_of_is_judged():
+    assert judging._JUDGES.keys() == STATEMENTS.keys()

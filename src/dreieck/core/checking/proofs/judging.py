@@ -16,7 +16,7 @@ from dreieck.core.checking.proofs.tolerance import apart, furthest, is_apart, to
 from dreieck.core.checking.proofs.verdict import CannotJudge, Picture, Verdict
 from dreieck.core.formula import tree
 from dreieck.core.functions import Speech, speech_of
-from dreieck.core.functions.statements import Claim, problem_of, statement_of
+from dreieck.core.functions.statements import KNOWN_CASE, problem_of
 from dreieck.core.sheet.cells import Cells, Kind
 from dreieck.core.sheet.stated import Proof
 from dreieck.core.values import Error
@@ -28,6 +28,19 @@ OPEN = Verdict("open", "it is still being looked at")
 """The verdict on what there was no time to look at."""
 
 Arguments = tuple[tree.Node, ...]
+Judge = Callable[[Looking, Arguments], Verdict]
+_JUDGES: dict[str, Judge] = {KNOWN_CASE: known_case}
+"""What looks whether a statement holds, by its name."""
+
+
+def _judges(name: str) -> Callable[[Judge], Judge]:
+    """Let a function judge the statements of a name, which ``statements.toml`` tells of."""
+
+    def register(judge: Judge) -> Judge:
+        _JUDGES[name] = judge
+        return judge
+
+    return register
 
 
 def judged(calculation: Calculation, proof: Proof) -> Verdict:
@@ -48,10 +61,9 @@ def judged(calculation: Calculation, proof: Proof) -> Verdict:
 
 
 def _judge(looking: Looking, node: tree.Node) -> Verdict:
-    statement = statement_of(node.function) if isinstance(node, tree.Call) else None
-    if statement is None or not isinstance(node, tree.Call):
-        return _true(looking, node)
-    return _JUDGES[statement.claim](looking, node.arguments)
+    if isinstance(node, tree.Call) and (judge := _JUDGES.get(node.function)):
+        return judge(looking, node.arguments)
+    return _true(looking, node)
 
 
 def _true(looking: Looking, node: tree.Node) -> Verdict:
@@ -88,6 +100,7 @@ def _all_true(looking: Looking, arguments: Arguments) -> Verdict:
     return Verdict("holds", f"all {len(found)} of these hold")
 
 
+@_judges("ADDS.UP")
 def _adds_up(looking: Looking, arguments: Arguments) -> Verdict:
     """A range adds up to a value, or to what another one adds up to."""
     parts = list(looking.all(arguments[0]))
@@ -124,6 +137,7 @@ def _sum(found: list[NDArray[np.float64]]) -> float:
     return float(sum(float(each.sum()) for each in found))
 
 
+@_judges("AGREES")
 def _agrees(looking: Looking, arguments: Arguments) -> Verdict:
     """Two ranges are equal, cell by cell."""
     one, other = looking.pair(arguments[0], arguments[1])
@@ -148,6 +162,7 @@ def _agrees(looking: Looking, arguments: Arguments) -> Verdict:
     return Verdict("fails", says, areas, picture)
 
 
+@_judges("LIES.BETWEEN")
 def _between(looking: Looking, arguments: Arguments) -> Verdict:
     """No number lies below a value, or above another one; a text lies nowhere."""
     looked = looking.one(arguments[0])
@@ -173,6 +188,16 @@ def _between(looking: Looking, arguments: Arguments) -> Verdict:
         f" first {looked.named(first)}: {looked.said(first)}{by}"
     )
     return Verdict("fails", says, looked.areas(wrong), picture)
+
+
+@_judges("NEVER.FALLS")
+def _never_falls(looking: Looking, arguments: Arguments) -> Verdict:
+    return _ordered(looking, arguments, falls=True)
+
+
+@_judges("NEVER.RISES")
+def _never_rises(looking: Looking, arguments: Arguments) -> Verdict:
+    return _ordered(looking, arguments, falls=False)
 
 
 def _ordered(looking: Looking, arguments: Arguments, *, falls: bool) -> Verdict:
@@ -206,6 +231,7 @@ def _ordered(looking: Looking, arguments: Arguments, *, falls: bool) -> Verdict:
     return Verdict("fails", says, looked.areas(wrong), picture)
 
 
+@_judges("NONE.TWICE")
 def _none_twice(looking: Looking, arguments: Arguments) -> Verdict:
     """No two cells hold the same; case does not count, and what is empty neither."""
     looked = looking.one(arguments[0])
@@ -246,6 +272,7 @@ def _alike(cells: Cells) -> NDArray[np.float64]:
     return found
 
 
+@_judges("NO.ERROR")
 def _no_error(looking: Looking, arguments: Arguments) -> Verdict:
     """No cell shows an error."""
     looked = looking.one(arguments[0])
@@ -260,6 +287,7 @@ def _no_error(looking: Looking, arguments: Arguments) -> Verdict:
     return Verdict("fails", says, looked.areas(wrong), looked.tiles(wrong))
 
 
+@_judges("NO.GAP")
 def _no_gap(looking: Looking, arguments: Arguments) -> Verdict:
     """No cell is empty."""
     looked = looking.one(arguments[0])
@@ -272,16 +300,3 @@ def _no_gap(looking: Looking, arguments: Arguments) -> Verdict:
     return Verdict(
         "fails", f"{says}; first {looked.named(looked.first(wrong))}", looked.areas(wrong), picture
     )
-
-
-_JUDGES: dict[Claim, Callable[[Looking, Arguments], Verdict]] = {
-    Claim.ADDS_UP: _adds_up,
-    Claim.AGREES: _agrees,
-    Claim.BETWEEN: _between,
-    Claim.NEVER_FALLS: lambda looking, arguments: _ordered(looking, arguments, falls=True),
-    Claim.NEVER_RISES: lambda looking, arguments: _ordered(looking, arguments, falls=False),
-    Claim.NONE_TWICE: _none_twice,
-    Claim.NO_ERROR: _no_error,
-    Claim.NO_GAP: _no_gap,
-    Claim.KNOWN_CASE: known_case,
-}

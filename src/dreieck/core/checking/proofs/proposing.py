@@ -16,7 +16,7 @@ from dreieck.core.checking.proofs.tolerance import ROUNDING
 from dreieck.core.formula import Shape, tree
 from dreieck.core.formula.printer import area_text
 from dreieck.core.functions import Trait, calls, has
-from dreieck.core.functions.statements import Claim, written
+from dreieck.core.functions.statements import ADDS_UP, NONE_TWICE, written
 from dreieck.core.grid import CROSSING, Area, Axis, Cell
 from dreieck.core.ranges.operands import Range
 from dreieck.core.sheet.cells import Kind
@@ -67,8 +67,8 @@ def proposals(calculation: Calculation) -> list[Proposal]:
     return list(found.values())
 
 
-def _proposal(because: str, claim: Claim, *arguments: str) -> Proposal:
-    return Proposal(Shape.parse(written(claim, *arguments), STANDS), because)
+def _proposal(because: str, statement: str, *arguments: str) -> Proposal:
+    return Proposal(Shape.parse(written(statement, *arguments), STANDS), because)
 
 
 def _lines(parts: Iterable[Area]) -> Iterator[tuple[Area, Axis]]:
@@ -97,7 +97,7 @@ def _shares(calculation: Calculation, sheet: Sheet, found: Iterable[Block]) -> I
                 whole = line.size > 1 and bool((cells.kinds == Kind.NUMBER).all())
                 if whole and abs(float(cells.payload.sum()) - 1) <= ROUNDING * line.size:
                     place = area_text(line, sheet.name)
-                    yield _proposal("they are shares of a whole", Claim.ADDS_UP, place, "100%")
+                    yield _proposal("they are shares of a whole", ADDS_UP, place, "100%")
                     break
 
 
@@ -114,7 +114,7 @@ def _crossing(sheet: Sheet, found: Iterable[Block]) -> Iterator[Proposal]:
             two = columns.spanning("column", common.left, common.right)
             yield _proposal(
                 "the totals of rows and columns come to the same",
-                Claim.ADDS_UP,
+                ADDS_UP,
                 area_text(one, sheet.name),
                 area_text(two, sheet.name),
             )
@@ -150,7 +150,7 @@ def _running(sheet: Sheet, found: Iterable[Block]) -> Iterator[Proposal]:
             if over:
                 yield _proposal(
                     "a running total ends with the sum",
-                    Claim.ADDS_UP,
+                    ADDS_UP,
                     area_text(over, sheet.name),
                     area_text(Area.of(part.last), sheet.name),
                 )
@@ -189,7 +189,7 @@ def _keys(calculation: Calculation, sheet: Sheet, found: Iterable[Block]) -> Ite
         because.setdefault((sheet.name, area), "they tell the rows of the table apart")
     for (name, area), why in because.items():
         if area.size >= _KEYS and calculation.workbook.has_sheet(name):
-            yield _proposal(why, Claim.NONE_TWICE, area_text(area, name))
+            yield _proposal(why, NONE_TWICE, area_text(area, name))
 
 
 def _searched(sheet: Sheet, block: Block) -> Iterator[tuple[str, Area]]:

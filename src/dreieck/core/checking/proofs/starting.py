@@ -8,11 +8,15 @@ from numpy.typing import NDArray
 from dreieck.core.calculate import Calculation
 from dreieck.core.formula import Shape, mentions, tree
 from dreieck.core.functions.statements import (
+    ADDS_UP,
+    AGREES,
+    BETWEEN,
     INPUTS,
+    KNOWN_CASE,
+    NEVER_FALLS,
+    NONE_TWICE,
     RESULTS,
-    Claim,
-    form_of,
-    statement_of,
+    STATEMENTS,
     written,
 )
 from dreieck.core.grid import Area
@@ -27,62 +31,62 @@ _LOOKED_AT = 10_000
 _CLOSE = 1e-6
 
 
-def likely_claim(calculation: Calculation, sheet: Sheet, area: Area) -> Claim:
-    """What one would likely claim of the cells of an area."""
+def likely_statement(calculation: Calculation, sheet: Sheet, area: Area) -> str:
+    """The name of the statement that one would likely make of the cells of an area."""
     if area.size == 1:
         is_formula = isinstance(sheet.content(area.first), Shape)
-        return Claim.AGREES if is_formula else Claim.BETWEEN
+        return AGREES if is_formula else BETWEEN
     numbers, kinds = _values(calculation, sheet, area)
     if (kinds == Kind.TEXT).sum() > len(numbers):
-        return Claim.NONE_TWICE
+        return NONE_TWICE
     climbs = len(numbers) > 2 and bool((np.diff(numbers) > 0).all())
     if climbs and not _is_whole(numbers):
-        return Claim.NEVER_FALLS
-    return Claim.ADDS_UP
+        return NEVER_FALLS
+    return ADDS_UP
 
 
-def begun(calculation: Calculation, sheet: Sheet, area: Area, claim: Claim) -> tuple[str, int]:
+def begun(calculation: Calculation, sheet: Sheet, area: Area, statement: str) -> tuple[str, int]:
     """The text of a statement about an area, and where the caret is to go on."""
-    return _about(calculation, sheet, area.text, area, claim)
+    return _about(calculation, sheet, area.text, area, statement)
 
 
-def restated(calculation: Calculation, sheet: Sheet, text: str, claim: Claim) -> tuple[str, int]:
+def restated(calculation: Calculation, sheet: Sheet, text: str, statement: str) -> tuple[str, int]:
     """The text of another statement about the same cells, and where the caret is to go on.
 
     What was written behind the cells is taken along where the other statement takes it.
     """
     entry = read_entry(text, STANDS)
     node = entry.content.tree if isinstance(entry.content, Shape) else None
-    known = statement_of(node.function) if isinstance(node, tree.Call) else None
-    both = known and Claim.KNOWN_CASE not in (known.claim, claim)
+    known = node.function if isinstance(node, tree.Call) and node.function in STATEMENTS else ""
+    both = known and KNOWN_CASE not in (known, statement)
     if both and isinstance(node, tree.Call) and len(node.arguments) > 1:
-        form = form_of(claim)
+        form = STATEMENTS[statement]
         said = [Shape.of(each).text(STANDS)[1:] for each in node.arguments[: form.most]]
-        whole = written(claim, *said)
-        return (whole, len(whole)) if len(said) >= form.least else _open(claim, *said)
+        whole = written(statement, *said)
+        return (whole, len(whole)) if len(said) >= form.least else _open(statement, *said)
     found = mentions(text, STANDS)
     if not found:
-        return _open(claim)
-    first = found[-1] if known and known.claim is Claim.KNOWN_CASE else found[0]
+        return _open(statement)
+    first = found[-1] if known == KNOWN_CASE else found[0]
     area = first.reference.area(STANDS)
     subject = text[first.start : first.end]
     home = sheet
     if first.reference.sheet and calculation.workbook.has_sheet(first.reference.sheet):
         home = calculation.workbook.sheet(first.reference.sheet)
-    return _about(calculation, home, subject, area or Area.of(STANDS), claim)
+    return _about(calculation, home, subject, area or Area.of(STANDS), statement)
 
 
 def _about(
-    calculation: Calculation, sheet: Sheet, subject: str, area: Area, claim: Claim
+    calculation: Calculation, sheet: Sheet, subject: str, area: Area, statement: str
 ) -> tuple[str, int]:
-    if claim is Claim.KNOWN_CASE:
+    if statement == KNOWN_CASE:
         value = calculation.value(sheet.name, area.first)
-        text = written(claim, f"{INPUTS}()", f"{RESULTS}({subject}={_constant(value)})")
+        text = written(statement, f"{INPUTS}()", f"{RESULTS}({subject}={_constant(value)})")
         return text, text.index("()") + 1
-    if claim is Claim.ADDS_UP and _is_whole(_values(calculation, sheet, area)[0]):
-        text = written(claim, subject, "100%")
+    if statement == ADDS_UP and _is_whole(_values(calculation, sheet, area)[0]):
+        text = written(statement, subject, "100%")
         return text, len(text)
-    return _open(claim, subject)
+    return _open(statement, subject)
 
 
 def _constant(value: Value) -> str:
@@ -100,10 +104,10 @@ def _constant(value: Value) -> str:
     return Shape.of(node).text(STANDS)[1:]
 
 
-def _open(claim: Claim, *arguments: str) -> tuple[str, int]:
+def _open(statement: str, *arguments: str) -> tuple[str, int]:
     """A statement that goes on behind its arguments, closed where it needs no more."""
-    text = written(claim, *arguments)
-    if len(arguments) >= form_of(claim).least:
+    text = written(statement, *arguments)
+    if len(arguments) >= STATEMENTS[statement].least:
         return text, len(text)
     text = text[:-1] + "," * bool(arguments)
     return text, len(text)

@@ -2,11 +2,11 @@
 
 from __future__ import annotations
 
-from dreieck.core.checking.proofs.starting import begun, likely_claim, restated
+from dreieck.core.checking.proofs.starting import begun, likely_statement, restated
 from dreieck.core.editing.proving import proven
 from dreieck.core.editing.stating import NEW, first_area, numbered, stated, without
 from dreieck.core.exceptions import DreieckError
-from dreieck.core.functions.statements import Claim
+from dreieck.core.functions.statements import STATEMENTS
 from dreieck.core.sheet.stated import STANDS, Stated
 from dreieck.core.words.proving import statement_said
 from dreieck.web.workbench.actions.context import Context, Effect, Index, To, action
@@ -18,8 +18,8 @@ def write_proof(context: Context) -> str:
     """Begin to state what must hold for the selection."""
     context.check_nothing_open()
     area = context.state.selection
-    claim = likely_claim(context.opened.calculation, context.sheet, area)
-    text, caret = begun(context.opened.calculation, context.sheet, area, claim)
+    statement = likely_statement(context.opened.calculation, context.sheet, area)
+    text, caret = begun(context.opened.calculation, context.sheet, area, statement)
     _write(context, text, caret, NEW)
     return "State what must hold. Choose another kind of statement in the panel; Enter keeps it."
 
@@ -28,11 +28,10 @@ def write_proof(context: Context) -> str:
 def state_otherwise(context: Context, wish: To) -> str:
     """Let the proof that is written claim something else of the same cells."""
     state = context.state
-    claim = next((each for each in Claim if each.value == wish.to), None)
-    if claim is None or state.proving < NEW:
+    if wish.to not in STATEMENTS or state.proving < NEW:
         raise DreieckError("There is no such statement, or none is being written.")
     home, calculation = context.home, context.opened.calculation
-    state.text, state.caret = restated(calculation, home, state.text or "", claim)
+    state.text, state.caret = restated(calculation, home, state.text or "", wish.to)
     state.pointed_from, state.fresh = -1, True
     return ""
 
