@@ -87,20 +87,20 @@ def test_charts_that_come_to_one_sheet_are_told_apart():
 
 def test_a_chart_that_misses_the_row_added_is_found_and_mended():
     book = drawn("A3:B10")
-    assert ("misses-neighbours", "A11:B11") in raised(book)
+    assert ("chart-misses", "A11:B11") in raised(book)
     home = book.sheets[0]
     found = [
         finding
         for checked in check_sheet(Calculation(book), home)
         for finding in checked.findings
-        if finding.rule == "misses-neighbours"
+        if finding.rule == "chart-misses"
     ]
     apply(book, found[0].mends[0].edits)
     assert told(book) == [("A3:B11", "H5:L15")]
-    assert not [rule for rule, _ in raised(book) if rule == "misses-neighbours"]
+    assert not [rule for rule, _ in raised(book) if rule == "chart-misses"]
     # A total is no further week.
     total = drawn("A3:B11", A12="Total", B12="=SUM(B4:B11)")
-    assert not [rule for rule, _ in raised(total) if rule == "misses-neighbours"]
+    assert not [rule for rule, _ in raised(total) if rule == "chart-misses"]
 
 
 def test_what_a_chart_shows_can_be_typed_and_turned():
