@@ -1,6 +1,7 @@
 # Everything is set up in .venv, once; a stamp tells which requirements it holds.
 SHELL := /bin/bash
 PYTHON ?= python3
+PYTHONS ?= python3.12 python3.13
 BIN := .venv/bin
 PRETTIER := $(BIN)/node node_modules/prettier/bin/prettier.cjs
 TEMPLATES := src/dreieck/web/templates/*.html
@@ -10,7 +11,7 @@ unexport PYTHONDONTWRITEBYTECODE
 SUDO := $(shell [ "$$(id -u)" = 0 ] || echo sudo)
 APT := $(SUDO) env DEBIAN_FRONTEND=noninteractive apt-get install -y --no-install-recommends
 
-.PHONY: demo test tests page-tests laws check format bench campaign mutants screenshots sentences
+.PHONY: demo test tests page-tests laws pythons check format bench campaign mutants screenshots sentences
 .PHONY: vendor lock
 .DEFAULT_GOAL := demo
 
@@ -31,6 +32,16 @@ page-tests: .venv/.dev
 # Every law with twenty times as many examples, other ones each time; about a quarter of an hour.
 laws: .venv/.dev
 	$(BIN)/pytest -n 2 --dist worksteal -q -m "hypothesis or law" --hypothesis-profile laws tests
+
+# All tests but those of the web and the command, under other Pythons: PYTHONS="python3.12 python3.13".
+# What only the mutants need of a library is left out, so that one lock does for all of them.
+pythons:
+	for each in $(PYTHONS); do \
+	  $$each -m venv .venv/$$each && \
+	  .venv/$$each/bin/pip install -q --disable-pip-version-check --no-deps -r requirements-dev.txt && \
+	  .venv/$$each/bin/pip install -q --disable-pip-version-check --no-deps -e . && \
+	  .venv/$$each/bin/pytest -n 2 --dist worksteal -q tests/core tests/store tests/files || exit 1; \
+	done
 
 check: .venv/.dev
 	$(BIN)/ruff check .

@@ -1,6 +1,7 @@
 import os
 import sqlite3
 import stat
+from contextlib import closing
 
 import pytest
 from alembic import command
@@ -50,13 +51,14 @@ def test_a_file_that_is_no_database_is_left_alone(path):
 
 
 def test_a_database_of_another_program_is_left_alone(path):
-    with sqlite3.connect(path) as other:
+    with closing(sqlite3.connect(path)) as other, other:
         other.execute("CREATE TABLE hut (name)")
     assert refused(path) == (
         f"{path} holds the data of another program; it was left as it is."
         " Choose another file with --data."
     )
-    assert sqlite3.connect(path).execute("SELECT name FROM sqlite_master").fetchall() == [("hut",)]
+    with closing(sqlite3.connect(path)) as other:
+        assert other.execute("SELECT name FROM sqlite_master").fetchall() == [("hut",)]
 
 
 def test_a_read_only_file_a_folder_and_a_missing_place_are_told(path, tmp_path):
@@ -91,7 +93,7 @@ def test_a_file_in_use_is_told_and_free_again_after_closing(path):
 
 def test_a_file_of_a_newer_dreieck_is_told(path):
     Database(path).close()
-    with sqlite3.connect(path) as connection:
+    with closing(sqlite3.connect(path)) as connection, connection:
         connection.execute("UPDATE alembic_version SET version_num = '9999'")
     assert refused(path) == f"{path} was made by a newer Dreieck. Use that one to open it."
 
@@ -117,7 +119,7 @@ def test_damage_beyond_the_first_pages_is_told(path):
     library = Library(Database(path))
     id = library.create("Loads", [NewSheet("Loads", {"A1": "1"})])
     library.close()
-    with sqlite3.connect(path) as connection:
+    with closing(sqlite3.connect(path)) as connection, connection:
         connection.execute("UPDATE run SET kind = 4, shape = 99")
         connection.commit()
         connection.execute("PRAGMA wal_checkpoint(TRUNCATE)")
@@ -134,7 +136,7 @@ def test_damage_beyond_the_first_pages_is_told(path):
 
 
 def test_older_files_keep_all_that_they_hold(path):
-    with sqlite3.connect(path) as connection:
+    with closing(sqlite3.connect(path)) as connection, connection:
         connection.execute(f"PRAGMA application_id = {APPLICATION_ID}")
     engine = create_engine(f"sqlite:///{path}")
     config = Config()

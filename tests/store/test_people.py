@@ -1,6 +1,7 @@
 """Who signs in: names as they are compared, passphrases as they are kept."""
 
 import sqlite3
+from contextlib import closing
 
 import pytest
 
@@ -26,7 +27,7 @@ def test_who_signed_up_signs_in_by_the_name_however_it_is_written(people, path):
     for name, words in (("Ada Tarn", WORDS + "s"), ("Ben", WORDS), ("Ada Tarn", "")):
         assert people.sign_in(name, words) is None
     assert people.person(ada.id) == ada and people.person(ada.id + 1) is None
-    with sqlite3.connect(path) as data:
+    with closing(sqlite3.connect(path)) as data, data:
         (kept,) = data.execute("SELECT hash FROM person").fetchone()
     assert kept.startswith("$argon2id$") and WORDS not in kept
 
@@ -94,7 +95,8 @@ def test_a_browser_is_signed_in_until_its_session_ends(people, path):
     again = Sessions(people._database)
     tokens = (here, there, other, "", "x")
     assert [again.who(each) for each in tokens] == [ada, ada, ben, None, None]
-    assert here not in "".join(sqlite3.connect(path).iterdump())
+    with closing(sqlite3.connect(path)) as data:
+        assert here not in "".join(data.iterdump())
     sessions.end(here)
     assert [sessions.who(each) for each in (here, there)] == [None, ada]
     assert Sessions(people._database).who(here) is None

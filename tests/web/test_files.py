@@ -6,6 +6,7 @@ import re
 import sqlite3
 import time
 import zipfile
+from contextlib import closing
 
 import pytest
 from packages import package
@@ -211,7 +212,7 @@ def test_a_data_file_comes_in_as_a_whole_or_not_at_all(client, page, tmp_path, d
     path = tmp_path / "brought.db"
     path.write_bytes(client.get("/data-file").content)
     before = client.get("/").text.count("shelf-name")
-    with sqlite3.connect(path) as data:
+    with closing(sqlite3.connect(path)) as data, data:
         data.execute(damage)
     data.close()
     answer = sent(client, path.read_bytes(), "all.db")

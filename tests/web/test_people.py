@@ -4,6 +4,7 @@ import re
 import sqlite3
 import time
 from concurrent.futures import ThreadPoolExecutor
+from contextlib import closing
 from html import unescape
 
 import pytest
@@ -104,7 +105,7 @@ OWNED = ("{workbook_id}", "{taking_id}", "{group_id}", "{handout_id}", "/files/{
 
 def dump(path):
     """All that the data file holds of the first person, and of nobody."""
-    with sqlite3.connect(path) as data:
+    with closing(sqlite3.connect(path)) as data, data:
         return [line for line in data.iterdump() if "lock-2-" not in line]
 
 
