@@ -233,7 +233,10 @@ def test_four_ways_are_shown_and_one_is_taken(client, page):
 
 
 def test_four_ways_have_a_table_of_ones_own(client):
-    assert "=B3*C2" in client.get("/four-ways").text
+    own = client.get("/four-ways").text
+    assert "=B3*C2" in own
+    numbers = re.findall(r'<input name="(\w+)"[^>]* class="number"', own)
+    assert "B3" in numbers and "A3" not in numbers
     form = {"A1": "2", "B1": "=A1*3", "cell": "B1", "to": "B1:B3", "view": "formulas"}
     assert "=A3*3" in client.post("/four-ways", data=form).text
     taken = client.post("/four-ways", data={**form, "take": "=$A$1*3"}).text

@@ -1,8 +1,13 @@
 """The files of the pages: addresses that change with them, kept for good, compressed."""
 
 import re
+from pathlib import Path
 
+from dreieck.core.grid import LAST
+from dreieck.web import static_files
 from dreieck.web.static_files import address, modules, version
+
+SCRIPTS = Path(static_files.__file__).parent / "static" / "js"
 
 
 def test_what_a_page_names_is_there_kept_for_good_and_compressed(client):
@@ -31,3 +36,10 @@ def test_all_scripts_that_a_script_needs_are_announced():
     named = {each.rsplit("/", 1)[1] for each in modules("workbench.js")}
     assert {"workbench.js", "exchange.js", "adopting.js", "drifting.js"} <= named
     assert "tables.js" not in named
+
+
+def test_the_page_knows_the_end_of_a_sheet_as_the_core_does():
+    script = (SCRIPTS / "address.js").read_text()
+    assert f"LAST = [{LAST['column']}, {LAST['row']}]" in script
+    for other in SCRIPTS.glob("*.js"):
+        assert other.name == "address.js" or not re.search(r"18278|1000000", other.read_text())

@@ -163,7 +163,8 @@ def of_own_table(request: Request, form: TheForm, beside: BesideWorkbook) -> Res
     letters = [column_letters(number + 1) for number in range(OWN_COLUMNS)]
     own = {
         "entries": entries, "letters": letters, "rows": range(1, OWN_ROWS + 1),
-        "shown": shown,
+        "shown": {at: text for at, (text, _) in shown.items()},
+        "numbers": {at for at, (_, is_number) in shown.items() if is_number},
     }  # fmt: skip
     return page(
         request, "ways.html", opened=None, sheet=None, own=own, problem=problem, beside=beside,
@@ -173,11 +174,18 @@ def of_own_table(request: Request, form: TheForm, beside: BesideWorkbook) -> Res
 
 def _own_table(
     entries: dict[str, str], asked: Asked
-) -> tuple[dict[str, str], dict[str, Any], str]:
-    """What the cells of one's own table show, the four ways, and why there are none."""
+) -> tuple[dict[str, tuple[str, bool]], dict[str, Any], str]:
+    """What the cells of one's own table show, and whether that is a number; the four ways.
+
+    Where there are none, why there are none.
+    """
     workbook = typed_workbook({"Table": entries})
     calculation, sheet = Calculation(workbook), workbook.sheets[0]
-    shown = {at: text_at(calculation, sheet, Cell.parse(at), _ROOM) for at in entries}
+    values = {at: calculation.value(sheet.name, Cell.parse(at)) for at in entries}
+    shown = {
+        at: (text_at(calculation, sheet, Cell.parse(at), _ROOM), isinstance(value, float))
+        for at, value in values.items()
+    }
     try:
         start = Cell.parse(asked.cell)
         shape = sheet.content(start)

@@ -1,4 +1,5 @@
 // Addresses as the page says them: [column, row], both counted from 1.
+// The last of each as in core/grid; tests/web/test_static_files.py holds them together.
 export const LAST = [18278, 1000000];
 
 export function letters(column) {

@@ -1,5 +1,5 @@
 // The pointer on the grid: selecting, pulling the grip, scrolling.
-import { address, area, areaText, cell, holds, letters, span } from "./address.js";
+import { LAST, address, area, areaText, cell, holds, letters, span } from "./address.js";
 import { act, actLatest, scene, show } from "./exchange.js";
 import { hush, tell } from "./notice.js";
 import { allSelected, chosen, selected, set, state } from "./state.js";
@@ -196,25 +196,15 @@ function startAim({ frame, corner }, from) {
   };
 }
 
+// Along which axes all is selected where a heading is pressed.
+const WHOLE = { columns: [false, true], rows: [true, false], corner: [true, true] };
+
 function startSelect({ cell: at, part }, widen, also = "") {
   selecting = true;
   const from = widen ? cell(state.anchor) : at;
-  const whole = ([column, row]) =>
-    part === "columns"
-      ? [column, 1000000]
-      : part === "rows"
-        ? [18278, row]
-        : part === "corner"
-          ? [18278, 1000000]
-          : [column, row];
-  const first = ([column, row]) =>
-    part === "columns"
-      ? [column, 1]
-      : part === "rows"
-        ? [1, row]
-        : part === "corner"
-          ? [1, 1]
-          : [column, row];
+  const reaching = (place, end) => place.map((at, axis) => (WHOLE[part]?.[axis] ? end[axis] : at));
+  const whole = (place) => reaching(place, LAST);
+  const first = (place) => reaching(place, [1, 1]);
   hold = ({ cell: to }) => {
     const [left, top, right, bottom] =
       part === "cells" ? [...from, ...to] : span(first(from), first(to));

@@ -95,7 +95,6 @@ for (const each of document.querySelectorAll(".own-grid input")) {
     const changed = each.value !== entry;
     entry = each.value;
     if (!changed && each.dataset.shown) each.value = each.dataset.shown;
-    each.classList.toggle("number", /^[-\d.,%]+$/.test(each.value));
     if (!changed) return;
     // Where the hands went on is found again on the page that comes.
     setTimeout(() => {
