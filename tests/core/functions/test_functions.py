@@ -12,6 +12,7 @@ from tables import result
 
 from dreieck.core.functions import EXAMPLE_SHEET, every, find
 from dreieck.core.functions.described import functions_of
+from dreieck.core.functions.registry import at_once
 from dreieck.core.values import Error
 
 SMALL_GROUP = """
@@ -77,6 +78,9 @@ def test_what_a_family_tells_and_what_it_computes_belong_together():
     family = "dreieck.core.functions.families.draws"
     with pytest.raises(ValueError, match="draws: told or computed alone: RANDBETWEEN"):
         functions_of(family, {"RAND": float}, {})
+    for name in ("SUM", "SUMM"):
+        with pytest.raises(ValueError, match=f"array forms: {name}"):
+            at_once(name)
 
 
 COLUMN = {

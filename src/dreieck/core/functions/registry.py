@@ -107,8 +107,11 @@ def at_once(*names: str) -> Callable[[Form], Form]:
     conditions in place of one, ``Cells`` in place of a value, ``Beside`` in place of numbers or
     totals. What is the same in all rows is handed over as it is to the function itself.
     It gives an array or ``Cells``; a row that is not finite, or pending, is worked out by the
-    function itself, and so are all rows where it gives None.
+    function itself, and so are all rows where it gives None. Raises ValueError for a function
+    that is not registered, or has such a form.
     """
+    if wrong := [each for each in names if each not in _COMPUTED or each in _AT_ONCE]:
+        raise ValueError(f"Of none or of two array forms: {', '.join(wrong)}.")
 
     def register(form: Form) -> Form:
         _AT_ONCE.update(dict.fromkeys(names, form))
