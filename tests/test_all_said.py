@@ -2,6 +2,7 @@
 
 import importlib.util
 import re
+from functools import cache
 from pathlib import Path
 
 from dreieck.core.checking.findings import told
@@ -16,6 +17,7 @@ INNER = {
 }  # fmt: skip
 
 
+@cache
 def all_said():
     spec = importlib.util.spec_from_file_location("sentences", SCRIPT)
     module = importlib.util.module_from_spec(spec)

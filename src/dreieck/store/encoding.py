@@ -14,7 +14,7 @@ from dreieck.core.formula import Shape
 from dreieck.core.grid import Cell, Lines
 from dreieck.core.sheet.cells import Cells, Kind
 from dreieck.core.sheet.content import Content, Unreadable
-from dreieck.core.sheet.edits import Edit, LookRun, SetLooks
+from dreieck.core.sheet.edits import Edit, LookRun
 from dreieck.core.sheet.names import Named
 from dreieck.core.sheet.series import KINDS, Counted
 from dreieck.core.sheet.sheet import ColumnRun, Run
@@ -193,9 +193,8 @@ _FORMS = {
 _EDITS: dict[str, type[Edit]] = {edit.__name__: edit for edit in get_args(Edit)}
 
 
-def _form(edit: type[Edit], field: str, sort: str) -> _Form:
-    if edit is SetLooks and field == "runs":
-        return _FORMS["looks"]
+def _form(field: str, sort: str) -> _Form:
+    """The form of a field; ``sort`` is that of what an edit lets be stated, if it does."""
     return _FORMS.get(sort if field == "stated" else field, _Form(field))
 
 
@@ -205,14 +204,14 @@ def _said(edit: Edit, number_of: NumberOf) -> dict[str, Any]:
         value = getattr(edit, field.name)
         # What follows by itself is not told.
         if value is not None or field.default is MISSING:
-            form = _form(type(edit), field.name, getattr(edit, "sort", ""))
+            form = _form(field.name, getattr(edit, "sort", ""))
             said[form.key] = form.said(value, number_of)
     return said
 
 
 def _made(said: dict[str, Any], shape_of: ShapeOf) -> Edit:
     edit = _EDITS[said["edit"]]
-    forms = {each.name: _form(edit, each.name, said.get("sort", "")) for each in fields(edit)}
+    forms = {each.name: _form(each.name, said.get("sort", "")) for each in fields(edit)}
     told = {name: form for name, form in forms.items() if form.key in said}
     made = {name: form.made(said[form.key], shape_of) for name, form in told.items()}
     return edit(**made)

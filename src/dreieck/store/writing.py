@@ -79,7 +79,7 @@ def write(session: Session, workbook_id: int, edit: Edit, shapes: Shapes) -> Non
         case SetCells():
             _write_runs(session, edit.sheet_id, edit.runs, shapes)
         case SetLooks():
-            for run in edit.runs:
+            for run in edit.looks:
                 _write_look(session.connection(), edit.sheet_id, run)
         case InsertLines():
             _insert(session.connection(), edit.sheet_id, edit.lines)

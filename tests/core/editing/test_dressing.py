@@ -118,9 +118,9 @@ def test_a_look_that_is_given_is_repeated_as_far_as_the_place_goes():
 def test_whole_rows_are_dressed_a_little_beyond_what_is_used_and_too_many_runs_refused():
     sheet = workbook(Loads=LOADS).sheets[0]
     (edit,) = dressing.dressed(sheet, [Area.parse("3:4")], dressing.with_style(bold=True))
-    assert {run.column for run in edit.runs} == set(range(1, 25))
+    assert {run.column for run in edit.looks} == set(range(1, 25))
     (edit,) = dressing.dressed(sheet, [Area.parse("B:C")], dressing.with_style(bold=True))
-    assert [run[:3] for run in edit.runs] == [(2, 1, 1_000_000), (3, 1, 1_000_000)]
+    assert [run[:3] for run in edit.looks] == [(2, 1, 1_000_000), (3, 1, 1_000_000)]
     assert dressing.dressed(sheet, [EVERYWHERE], dressing.with_style(bold=False)) == []
     for row in range(1, 102_001, 2):
         sheet.dress(1, row, row, Look("percent"))

@@ -72,7 +72,7 @@ def given(source: Sheet, taken: Area, target: Sheet, area: Area) -> list[SetLook
                     found.extend(dressed(target, [strip], _taken_over(look)))
             if len(found) > _MAX_RUNS:
                 raise DreieckError("So many cells cannot be dressed at once. Select fewer.")
-    runs = joined_runs(run for edit in found for run in edit.runs)
+    runs = joined_runs(run for edit in found for run in edit.looks)
     return [SetLooks(target.id, tuple(runs))] if found else []
 
 

@@ -12,6 +12,7 @@ import pkgutil
 import tomllib
 from collections.abc import Callable, Mapping
 from dataclasses import dataclass
+from functools import cache
 from typing import Any
 
 from dreieck.core.functions.record import Function, Parameter, Result, Speech, Takes, Trait
@@ -58,7 +59,9 @@ def forms_of(module: str, compute: Callable[..., Result]) -> dict[str, Function]
     return {name: _function(name, family, compute, None, table) for name, table in tables.items()}
 
 
+@cache
 def _read(module: str) -> tuple[Family, dict[str, dict[str, Any]]]:
+    """The family and the tables of a data file; they are asked for apart, and read once."""
     package, _, name = module.rpartition(".")
     content = tomllib.loads((pkgutil.get_data(package, f"{name}.toml") or b"").decode())
     about = content.pop("about")

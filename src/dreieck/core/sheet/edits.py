@@ -181,17 +181,17 @@ class SetLooks:
     """Let cells of one sheet look otherwise, whatever they hold; no cell is in two runs."""
 
     sheet_id: int
-    runs: tuple[LookRun, ...]
+    looks: tuple[LookRun, ...]
 
     def apply(self, workbook: Workbook) -> SetLooks:
         """Make the edit and return its inverse. Raises SheetError."""
         sheet = workbook.sheet_by_id(self.sheet_id)
         before = tuple(
             LookRun(run.column, top, bottom, look)
-            for run in self.runs
+            for run in self.looks
             for top, bottom, look in sheet.looks_between(run.column, run.top, run.bottom)
         )
-        for run in self.runs:
+        for run in self.looks:
             sheet.dress(*run)
         return SetLooks(self.sheet_id, before)
 

@@ -20,10 +20,11 @@ ENTRY = Entry(9, "guide", "Guide", "/guide?of={workbook}")
 @router.get("/guide")
 def guide(request: Request, beside: BesideWorkbook, keys: TheKeys) -> Response:
     """The whole guide."""
+    functions = every()
     families = [
         (family.name.replace("_", " "), family.about, [_entry(f) for f in of_it])
         for family in all_families()
-        if (of_it := [f for f in every() if f.family == family.name])
+        if (of_it := [f for f in functions if f.family == family.name])
     ]
     table = [
         [EXAMPLE_SHEET.get(f"{column}{row}", "") for column in "ABCDE"] for row in range(1, 12)

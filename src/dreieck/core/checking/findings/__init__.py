@@ -108,7 +108,7 @@ def _checked(
 
 def _raw(calculation: Calculation, sheet: Sheet, block: Block) -> list[Finding]:
     subject = Subject(calculation, sheet, block)
-    found = (finding for look in looks()[0] for finding in look(subject))
+    found = (finding for look in looks().block for finding in look(subject))
     # Equal references share a letter, and what is found about one of them is found about all.
     told = [_lettered(block, finding) for finding in found]
     alike = {(each.rule, each.reference, each.areas, each.says): each for each in reversed(told)}
@@ -123,7 +123,7 @@ def _lettered(block: Block, finding: Finding) -> Finding:
 
 
 def _raw_of_sheet(calculation: Calculation, sheet: Sheet) -> list[Finding]:
-    return [finding for look in looks()[1] for finding in look(calculation, sheet)]
+    return [finding for look in looks().sheet for finding in look(calculation, sheet)]
 
 
 class _Again:

@@ -11,7 +11,7 @@ import tomllib
 from collections.abc import Callable, Iterator
 from dataclasses import dataclass, replace
 from functools import cache
-from typing import TYPE_CHECKING
+from typing import TYPE_CHECKING, NamedTuple
 
 from dreieck.core.checking.findings.finding import Finding
 
@@ -89,13 +89,21 @@ def told() -> dict[str, Told]:
     return {identifier: Told(**each) for identifier, each in content.items()}
 
 
+class Looks(NamedTuple):
+    """What looks at a block, and what at a sheet."""
+
+    block: list[BlockLook]
+    sheet: list[SheetLook]
+
+
 @cache
-def looks() -> tuple[list[BlockLook], list[SheetLook]]:
-    """What looks at a block, and what at a sheet, in the order in which it is told of.
+def looks() -> Looks:
+    """All that looks, in the order in which it is told of.
 
     Raises ValueError where a rule is not told of, or what is told of is no rule.
     """
     here = {*BLOCK_RULES, *(each for names in SHEET_RULES for each in names)}
     if apart := here ^ told().keys():
         raise ValueError(f"Rules that are told or registered alone: {', '.join(sorted(apart))}.")
-    return [BLOCK_RULES[each] for each in told() if each in BLOCK_RULES], [*SHEET_RULES.values()]
+    in_order = [BLOCK_RULES[each] for each in told() if each in BLOCK_RULES]
+    return Looks(in_order, [*SHEET_RULES.values()])

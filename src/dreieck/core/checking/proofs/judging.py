@@ -34,7 +34,12 @@ _JUDGES: dict[str, Judge] = {KNOWN_CASE: known_case}
 
 
 def _judges(name: str) -> Callable[[Judge], Judge]:
-    """Let a function judge the statements of a name, which ``statements.toml`` tells of."""
+    """Let a function judge the statements of a name, which ``statements.toml`` tells of.
+
+    Raises ValueError where there is one.
+    """
+    if name in _JUDGES:
+        raise ValueError(f"Two functions judge {name}.")
 
     def register(judge: Judge) -> Judge:
         _JUDGES[name] = judge
