@@ -135,7 +135,7 @@ RAISED = {
     "text number left out": (
         {**WEEKS, "B7": "'149", "A12": "Total", "B12": "=SUM(B4:B11)"},
         {},
-        {("reads-text", "B12")},
+        {("kept-as-text", "B7")},
     ),
     "mixed grid wrong way": (
         GRID,

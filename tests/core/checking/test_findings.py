@@ -66,7 +66,7 @@ FOUND = {
         {**PRICES, "B6": "ca. 40"}, {"C4_C9": "=B4*B$1"}, {("reads-text", "C6")},
     ),
     "a number kept as text is left out": (
-        {**PRICES, "B6": "'45", "B11": "=SUM(B4:B9)"}, {}, {("reads-text", "B11")},
+        {**PRICES, "B6": "'45", "B11": "=SUM(B4:B9)"}, {}, {("kept-as-text", "B6")},
     ),
     "everything is locked": (
         PRICES, {"C4_C9": "=$B$4*$B$1"}, {("all-same", "C5:C9")},
@@ -213,7 +213,7 @@ def test_a_fill_that_is_meant_so_raises_nothing(name):
 
 MENDED = {
     "input-slid": (PRICES, {"C4_C9": "=B4*B1"}, 0),
-    "reads-text": ({**PRICES, "B6": "'45", "B11": "=SUM(B4:B9)"}, {}, 0),
+    "kept-as-text": ({**PRICES, "B6": "'45", "B11": "=SUM(B4:B9)"}, {}, 0),
     "past-end": (PRICES, {"C4_C12": "=B4*B$1"}, 0),
     "heading-unread": (GRID, {"C5_E10": "=$B5*$C$4"}, 0),
     "misses-neighbours": ({**PRICES, "B10": "=SUM(B4:B8)"}, {}, 0),
@@ -344,8 +344,8 @@ def test_amounts_and_decimal_commas_in_a_summed_list_are_texts_that_are_meant_as
     held = {"A3": "Month", "B3": "Sales", "A4": "Jan", "A5": "Feb", "A6": "Mar", "B4": "200",
             "B5": "893,97 EUR", "B6": "'2108,88", "A7": "Total", "B7": "=SUM(B4:B6)"}  # fmt: skip
     made = workbook(Loads=held)
-    found = finding(made, "reads-text")
-    assert found.says.startswith("B5:B6 in the range that ⓐ reads hold numbers kept as text")
+    found = finding(made, "kept-as-text")
+    assert found.says.startswith("B5:B6 hold 2 numbers, kept as text")
     assert found.causes == ("B7 is smaller than with the mend",)
     after = Calculation(made).with_edits(found.mends[0].edits)
     assert after.value("Loads", Cell.parse("B7")) == pytest.approx(3202.85)

@@ -88,6 +88,12 @@ def heading_over(sheet: Sheet, cell: Cell) -> str | None:
     return None if apart and isinstance(beside, str) else heading_above(sheet, cell)
 
 
+def label_on(sheet: Sheet, cell: Cell, axis: Axis) -> str:
+    """What tells a cell from the others of its column (*row*), or of its row (*column*)."""
+    found = heading_left(sheet, cell) if axis == "row" else heading_over(sheet, cell)
+    return found or ""
+
+
 def is_corner(sheet: Sheet, cell: Cell) -> bool:
     """Whether a text names both axes of a table, as *Hut / week* does, and so no line of it."""
     content = sheet.content(cell)

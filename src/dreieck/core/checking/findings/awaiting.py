@@ -6,7 +6,6 @@ from dataclasses import dataclass
 
 from dreieck.core.analysis.uses import Use, uses
 from dreieck.core.calculate.calculation import Calculation
-from dreieck.core.checking.surroundings import label, names_exception
 from dreieck.core.checking.weighing.factors import other_operand
 from dreieck.core.formula import Shape, tree
 from dreieck.core.formula.reference import CellReference, ends_apart
@@ -14,6 +13,9 @@ from dreieck.core.functions import Trait, has
 from dreieck.core.grid import AXES, Area, Axis, Cell
 from dreieck.core.sheet.content import Content
 from dreieck.core.sheet.sheet import Sheet
+from dreieck.core.tables.closing import says
+from dreieck.core.tables.labels import label
+from dreieck.core.words.headings import list_heading
 
 _NOTE_REACH = 4
 _COLUMN_REACH = 12
@@ -98,9 +100,7 @@ def _inside(node: tree.Node) -> tree.Node:
 
 def is_exception(calculation: Calculation, sheet: Sheet, cell: Cell) -> bool:
     """Whether a label or a note beside a cell says why it is no rule."""
-    return bool(note_beside(sheet, cell)) or names_exception(
-        label(calculation, sheet, cell, "row")
-    )
+    return bool(note_beside(sheet, cell)) or says(label(calculation, sheet, cell, "row"), "agreed")
 
 
 def note_beside(sheet: Sheet, cell: Cell) -> str:
@@ -113,6 +113,8 @@ def note_beside(sheet: Sheet, cell: Cell) -> str:
         if not isinstance(content, str) or not content.strip():
             continue
         around = Area(at.column, max(at.row - _COLUMN_REACH, 1), at.column, at.row + _COLUMN_REACH)
+        if says(list_heading(sheet, at) or "", "remark") and says(content, "agreed"):
+            return content.strip()
         texts = [content for _, content in sheet.filled(around) if isinstance(content, str)]
         rows = sheet.count(around._replace(left=cell.column, right=cell.column))
         if len(texts) <= max(2, rows // 3):

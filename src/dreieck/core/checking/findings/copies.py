@@ -6,13 +6,15 @@ import re
 from collections.abc import Iterator
 from dataclasses import replace
 
+from dreieck.core.analysis.slots import slots
 from dreieck.core.calculate.blocks import Block, Patch, blocks, patches
 from dreieck.core.calculate.calculation import Calculation
+from dreieck.core.checking.findings.awaiting import note_beside
 from dreieck.core.checking.findings.finding import Finding, Mend
 from dreieck.core.checking.findings.mends import refilled
 from dreieck.core.checking.findings.rules import rule, sheet_rule
+from dreieck.core.checking.findings.run_ends import lacks
 from dreieck.core.checking.subject import Subject
-from dreieck.core.checking.surroundings import label
 from dreieck.core.formula import Shape
 from dreieck.core.formula.printer import reference_text
 from dreieck.core.formula.reference import CellReference, Reference, never_moves
@@ -20,10 +22,15 @@ from dreieck.core.grid import AXES, CROSSING, Area, Axis, Cell
 from dreieck.core.grid.areas import joined
 from dreieck.core.sheet.edits import SetCells
 from dreieck.core.sheet.sheet import Sheet
+from dreieck.core.tables.closing import says
+from dreieck.core.tables.labels import label, texts_along
+from dreieck.core.tables.series import counts_on
 from dreieck.core.words.counting import listed, quoted
 
 _MOST_ALIKE = 200
 _NEAR = 20
+_SHORTEST = 3
+"""Shorter parts of a column that calculate otherwise are lines of their own kind."""
 _OLD = re.compile(r"\b(last|old|older|previous|prior|former)\b", re.IGNORECASE)
 _SPANS = re.compile(r"\b(from|until|till|through|up to|after|before|on)\b", re.IGNORECASE)
 _TIMES = re.compile(
@@ -37,10 +44,10 @@ _TIMES = re.compile(
 def reads_old_table(subject: Subject) -> Iterator[Finding]:
     """A copied table reads an input of the old one, though it has one of that label itself."""
     for number, reference in enumerate(subject.shape.references):
-        if not isinstance(reference, CellReference) or not never_moves(reference):
+        if not isinstance(reference, CellReference) or not _is_held(subject, reference):
             continue
         area = reference.area(subject.start)
-        own = _own_input(subject, reference, area.first) if area else None
+        own = _own_input(subject, number, area.first) if area else None
         if area is None or own is None:
             continue
         wanted = replace(reference.reading(Area.of(own), subject.start, subject.start), sheet=None)
@@ -60,9 +67,18 @@ def reads_old_table(subject: Subject) -> Iterator[Finding]:
         return
 
 
-def _own_input(subject: Subject, reference: CellReference, cell: Cell) -> Cell | None:
+def _is_held(subject: Subject, reference: CellReference) -> bool:
+    """Whether all landings read one cell."""
+    if never_moves(reference):
+        return True
+    along = [axis for axis in AXES if subject.block.area.length(axis) > 1]
+    return bool(along) and all(reference.on(axis)[0].locked for axis in along)
+
+
+def _own_input(subject: Subject, number: int, cell: Cell) -> Cell | None:
     """The input of a table that stands where the one that is read stands in the other table."""
     calculation, sheet = subject.calculation, subject.sheet
+    reference = subject.shape.references[number]
     there = subject.sheet_of(reference)
     if there is None:
         return None
@@ -74,7 +90,7 @@ def _own_input(subject: Subject, reference: CellReference, cell: Cell) -> Cell |
         held = isinstance(sheet.content(cell), float | Shape)
         return cell if held and free and _label(calculation, sheet, cell) == told else None
     start = subject.start
-    for other in _alike(sheet, subject.block):
+    for other in _alike(sheet, subject.block, number, cell):
         if _far(other.start, cell) >= _far(start, cell):
             continue
         columns, rows = cell.column - other.start.column, cell.row - other.start.row
@@ -95,11 +111,18 @@ def _between(cell: Cell, other: Block, start: Cell) -> Iterator[Cell]:
             yield Area.of(cell).spanning(axis, at, at).first
 
 
-def _alike(sheet: Sheet, block: Block) -> list[Block]:
-    """The other blocks of a sheet with the same formula."""
-    shape = block.shape.plain
-    found = [each for each in blocks(sheet) if each.shape.plain is shape]
-    return [each for each in found[:_MOST_ALIKE] if each.start != block.start]
+def _alike(sheet: Sheet, block: Block, number: int, cell: Cell) -> list[Block]:
+    """The other blocks of a sheet that are built like one, and read a cell as it does."""
+    built, typed = slots(block.shape), isinstance(sheet.content(cell), float)
+    found = [each for each in blocks(sheet) if each.start != block.start]
+    return [
+        each
+        for each in found[:_MOST_ALIKE]
+        if each.area.shape == block.area.shape
+        and (each.shape.plain is block.shape.plain or typed)
+        and slots(each.shape) == built
+        and each.shape.references[number].area(each.start) == Area.of(cell)
+    ]
 
 
 def _far(one: Cell, other: Cell) -> int:
@@ -187,7 +210,10 @@ def _halves(
     calculation: Calculation, sheet: Sheet, one: Patch, other: Patch, axis: Axis
 ) -> Iterator[Finding]:
     number = _only_difference(one.shape, other.shape)
-    if number is None or min(one.area.length(axis), other.area.length(axis)) < 2:
+    if min(one.area.length(axis), other.area.length(axis)) < 2:
+        return
+    if number is None:
+        yield from _lacking(calculation, sheet, one, other, axis)
         return
     cells = [_held(patch, number, axis) for patch in (one, other)]
     if cells[0] is None or cells[1] is None:
@@ -216,6 +242,49 @@ def _halves(
         number,
         (mend,),
         (f"{read} is labelled {quoted(labels[wrong is other])}",),
+    )
+
+
+def _lacking(
+    calculation: Calculation, sheet: Sheet, one: Patch, other: Patch, axis: Axis
+) -> Iterator[Finding]:
+    """One part of a column leaves out what the other calculates as well, and nothing says why."""
+    if lacks(one.shape.tree, other.shape.tree):
+        short, long = one, other
+    elif lacks(other.shape.tree, one.shape.tree):
+        short, long = other, one
+    else:
+        return
+    if short.area.length(axis) < _SHORTEST or long.area.length(axis) < _SHORTEST:
+        return
+    crossing, length = CROSSING[axis], one.area.length(axis) + other.area.length(axis)
+    labels = texts_along(calculation, sheet, one.area.first, axis, length)
+    told = label(calculation, sheet, short.area.first, crossing)
+    meant = any(note_beside(sheet, each.area.first) for each in (one, other))
+    if (
+        meant
+        or says(told, "agreed")
+        or counts_on(calculation, sheet, one.area.first, axis, length)
+        or any(says(each, "total", "part", "agreed") for each in labels)
+    ):
+        return
+    start = short.area.first
+    mend = Mend(
+        f"calculate as {long.area.text} does",
+        short.shape.text(start),
+        long.shape.text(start),
+        (SetCells.with_content(sheet, (short.area,), long.shape),),
+    )
+    yield Finding(
+        "doubt",
+        sheet.name,
+        (short.area,),
+        f"{short.area.text} holds {short.shape.text(start)} where {long.area.text}, the rest of"
+        f" the {'column' if axis == 'row' else 'row'}, would have {long.shape.text(start)}.",
+        "One part leaves something out: filled halfway when the formula changed.",
+        None,
+        (mend,),
+        ("nothing beside the cells says why they should differ",),
     )
 
 

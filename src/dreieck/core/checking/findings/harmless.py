@@ -8,8 +8,8 @@ from dreieck.core.checking.findings.finding import Finding
 from dreieck.core.checking.findings.mends import relocked
 from dreieck.core.checking.findings.rules import rule
 from dreieck.core.checking.subject import Subject
-from dreieck.core.checking.weighing.choices import troubles
 from dreieck.core.checking.weighing.doubt import doubt
+from dreieck.core.checking.weighing.staying import all_stays
 from dreieck.core.formula.reference import CellReference
 from dreieck.core.grid import AXES
 from dreieck.core.words.counting import many
@@ -18,7 +18,7 @@ from dreieck.core.words.counting import many
 @rule("same-results")
 def same_results(subject: Subject) -> Iterator[Finding]:
     """The landings give one result, and no other locks are known to be better."""
-    if doubt(subject) or not any(each.sort == "same" for each in troubles(subject)):
+    if doubt(subject) or not all_stays(subject):
         return
     yield Finding(
         "note",

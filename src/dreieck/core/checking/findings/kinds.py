@@ -10,9 +10,8 @@ from typing import TypeVar
 
 import numpy as np
 
-from dreieck.core.analysis.reads import where_reads
 from dreieck.core.analysis.uses import Use, is_plain_summary
-from dreieck.core.checking.findings.finding import Finding, Mend, State
+from dreieck.core.checking.findings.finding import Finding, State
 from dreieck.core.checking.findings.past_end import past_ends
 from dreieck.core.checking.findings.rules import rule
 from dreieck.core.checking.subject import Subject
@@ -20,15 +19,12 @@ from dreieck.core.checking.weighing.doubt import doubt
 from dreieck.core.checking.weighing.factors import other_operand
 from dreieck.core.checking.weighing.missing import first_line, needs_number
 from dreieck.core.checking.weighing.reading import Reading
-from dreieck.core.editing.entering import entered
-from dreieck.core.formula.reference import RangeReference, ends_apart
+from dreieck.core.formula.reference import ends_apart
 from dreieck.core.functions import Trait, has
 from dreieck.core.grid import AXES, Area, Cell
-from dreieck.core.grid.areas import Mask, areas_of, joined, mask_of
+from dreieck.core.grid.areas import Mask, areas_of, joined
 from dreieck.core.sheet.cells import Cells, Kind
-from dreieck.core.sheet.edits import SetCells
-from dreieck.core.sheet.sheet import Run, Sheet
-from dreieck.core.sheet.workbook import Workbook
+from dreieck.core.sheet.sheet import Sheet
 from dreieck.core.values.formats import read_number
 from dreieck.core.words.counting import listed, many
 
@@ -134,9 +130,6 @@ def reads_text(subject: Subject) -> Iterator[Finding]:
             continue
         for part in subject.parts:
             yield from _text(subject, use, part)
-    for use in subject.range_uses:
-        if use.how == "total" or has(use.function, Trait.ADDS_UP):
-            yield from _numbers_as_text(subject, use)
 
 
 def _text(subject: Subject, use: Use, part: Area) -> Iterator[Finding]:
@@ -184,73 +177,9 @@ def _texts_read(cells: Cells) -> Iterator[tuple[int, float | None]]:
     return _of_texts(cells, read_number)
 
 
-def _texts_meant(cells: Cells, workbook: Workbook) -> Iterator[tuple[int, str]]:
-    """The places of texts that are meant as numbers, and what says so when it is typed."""
-    return (
-        (at, says) for at, says in _of_texts(cells, lambda t: _number_meant(workbook, t)) if says
-    )
-
-
-def _number_meant(workbook: Workbook, text: str) -> str | None:
-    """What says the number that a text is meant as, in one of its readings; None for none."""
-    entry = workbook.read_entry(text, Cell(1, 1))
-    if isinstance(entry.content, float):
-        return text
-    for other in entry.others:
-        if isinstance(workbook.read_entry(other.entry, Cell(1, 1)).content, float):
-            return other.entry
-    return None
-
-
 def _of_texts(cells: Cells, tell: Callable[[str], T]) -> Iterator[tuple[int, T]]:
     """The places of texts, and what is told of each; equal ones are asked about once."""
     where = np.flatnonzero(cells.kinds == Kind.TEXT)[:_MAX_TEXTS]
     held, which = np.unique(cells.payload[where], return_inverse=True)
     told = [tell(str(cells.pool.objects[int(number)])) for number in held]
     return ((place, told[number]) for place, number in zip(where.tolist(), which, strict=True))
-
-
-def _numbers_as_text(subject: Subject, use: Use) -> Iterator[Finding]:
-    """Texts in a range that read as numbers, and so are left out without a word."""
-    assert isinstance(use.reference, RangeReference)
-    found = subject.read(use.reference, subject.block.area)
-    used = found[0].used() if found else None
-    area = found[1].common(used) if found and used else None
-    if not found or not area:
-        return
-    sheet = found[0]
-    cells: dict[Cell, str] = {}
-    for number in sheet.columns_in(area):
-        values = subject.calculation.cells(sheet.name, number, area.top, area.bottom)
-        for index, says in _texts_meant(values, subject.calculation.workbook):
-            cells[Cell(number, area.top + index)] = says
-    if cells:
-        first = next(iter(cells))
-        content = sheet.content(first)
-        plain = all(isinstance(sheet.content(cell), str) for cell in cells)
-        workbook = subject.calculation.workbook
-        made = [(c, entered(workbook, c, says, sheet.look(c))) for c, says in cells.items()]
-        runs = (Run(c.column, c.row, c.row, each.content, each.look) for c, each in made)
-        one = SetCells(sheet.id, tuple(runs))
-        mend = Mend("turn them into numbers", f"'{content}", cells[first], (one,))
-        texts = joined([Area.of(cell) for cell in cells])
-        named = listed(texts)
-        yield Finding(
-            "doubt",
-            subject.sheet.name,
-            tuple(_reading_some(subject, use, texts)),
-            f"{named} in the range that {subject.tag(use.number)} reads"
-            f" {'holds a number' if len(cells) == 1 else 'hold numbers'} kept as text,"
-            " so left out.",
-            "Text is not added up, and nothing shows it.",
-            use.number,
-            (mend,) if plain else (),
-            (f"{named} would read as a number",),
-        )
-
-
-def _reading_some(subject: Subject, use: Use, areas: tuple[Area, ...]) -> Iterator[Area]:
-    """The landings whose range holds some of areas."""
-    reading = [where for area in areas if (where := where_reads(use.reference, area))]
-    for part in subject.parts:
-        yield from areas_of(part, mask_of(part, reading))

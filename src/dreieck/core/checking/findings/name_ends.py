@@ -16,6 +16,9 @@ from dreieck.core.sheet.edits import SetName
 from dreieck.core.sheet.names import Named, named
 from dreieck.core.words.counting import both, quoted
 
+_WIDEST = 40
+"""A table of more columns is none that is searched."""
+
 
 @rule("name-ends")
 def name_ends(subject: Subject) -> Iterator[Finding]:
@@ -50,9 +53,11 @@ def _list_of(subject: Subject, name: Named) -> Area | None:
     if not place or not isinstance(reference, RangeReference) or not workbook.has_sheet(place[0]):
         return None
     sheet, area = workbook.sheet(place[0]), place[1]
-    if area.width > 1 or area.height < 2 or area.bottom >= MAX_ROW:
+    if area.width > _WIDEST or area.height < 2 or area.bottom >= MAX_ROW:
         return None
-    group = Together("row", (Column(-1, reference, sheet, area),))
+    group = Together(
+        "row", tuple(Column(-1, reference, sheet, line) for line in area.lines("column"))
+    )
     bottom = data_end(subject, group, area.bottom)
     return area._replace(bottom=bottom) if bottom > area.bottom else None
 

@@ -7,6 +7,7 @@ from itertools import islice
 
 from dreieck.core.calculate.calculation import Calculation
 from dreieck.core.checking.findings.finding import Finding, Mend
+from dreieck.core.formula import Shape
 from dreieck.core.grid import Area
 from dreieck.core.grid.areas import cells_of, joined
 from dreieck.core.sheet.edits import SetCells, SetCharts
@@ -30,13 +31,23 @@ def tried(calculation: Calculation, mend: Mend) -> Calculation | None:
 def wrongs(before: Calculation, after: Calculation, finding: Finding) -> Iterator[str]:
     """How results that a finding is about were wrong: *C7 is 0*, *C9 is larger than …*."""
     kinds: dict[tuple[str, str], list[Area]] = {}
-    for cell in islice(cells_of(finding.areas), _MOST_COMPARED):
+    for cell in islice(cells_of(_results(before, finding)), _MOST_COMPARED):
         kind = _kind(before.value(finding.sheet, cell), after.value(finding.sheet, cell))
         if kind:
             kinds.setdefault(kind, []).append(Area.of(cell))
     for (one, several), cells in islice(kinds.items(), _MOST_KINDS):
         areas = joined(cells)
         yield f"{listed(areas)} {one if len(cells) == 1 else several}"
+
+
+def _results(calculation: Calculation, finding: Finding) -> tuple[Area, ...]:
+    """What shows a mistake: the cells of a finding, or where these are typed what reads them."""
+    sheet = calculation.workbook.sheet(finding.sheet)
+    if any(isinstance(sheet.content(area.first), Shape) for area in finding.areas):
+        return finding.areas
+    read = (calculation.read_map().reading(sheet.name, area) for area in finding.areas)
+    readers = [each.area for found in read for each in found if each.sheet == sheet.name]
+    return tuple(dict.fromkeys(readers)) or finding.areas
 
 
 def _kind(before: Value, after: Value) -> tuple[str, str] | None:

@@ -156,7 +156,9 @@ def _down(sheet: Sheet) -> Iterator[Break]:
     for number, each in columns.items():
         found = list(_in_column(sheet, number, sorted(each, key=lambda patch: patch.area.top)))
         empty = [each for each in found if sheet.content(each.area.first) is None]
-        yield from (each for each in found if each not in empty or len(empty) <= _MAX_EMPTY)
+        yield from (each for each in found if each not in empty)
+        if len(empty) <= _MAX_EMPTY:
+            yield from _with_total(sheet, empty, "row")
 
 
 def _in_column(sheet: Sheet, number: int, runs: list[Patch]) -> Iterator[Break]:
@@ -203,7 +205,7 @@ def _across(sheet: Sheet) -> Iterator[Break]:
             # Beside each other formulas often differ; what is told is a slip of the same.
             if isinstance(content, Shape) and not is_slip(patch.shape, content):
                 continue
-            if not _is_break(sheet, gap, patch):
+            if not _is_break(sheet, gap, patch, "column"):
                 continue
             if long:
                 yield Break(gap, patch.shape)
@@ -232,25 +234,35 @@ def _empty_across(sheet: Sheet) -> Iterator[Break]:
                 if long and not sheet.count(gap) and _is_break(sheet, gap, patch, "column"):
                     found.setdefault(row, []).append(Break(gap, patch.shape))
     few = [each for row in found.values() if len(row) <= _MAX_EMPTY for each in row]
-    summed = _summed_across(sheet) if few else []
-    for each in few:
-        # Of a column that is no part of what is added up, such as one of dates, there is no total.
-        gap, first = each.area, each.area.first
-        apart = is_total(each.shape, first) and not any(
-            area.left < gap.left and gap.right < area.right for area in summed
+    yield from _with_total(sheet, few, "column")
+
+
+def _with_total(sheet: Sheet, gaps: list[Break], axis: Axis) -> Iterator[Break]:
+    """The gaps among totals whose line is added up with those before and behind it.
+
+    Of a line that is no part of what is added up, such as one of dates or of prices, there is
+    no total.
+    """
+    summed = _summed(sheet, axis) if gaps else []
+    for each in gaps:
+        low, high = each.area.on(axis)
+        apart = is_total(each.shape, each.area.first) and not any(
+            area.on(axis)[0] < low and high < area.on(axis)[1] for area in summed
         )
         if not apart:
             yield each
 
 
-def _summed_across(sheet: Sheet) -> list[Area]:
-    """What formulas of a sheet add up over several columns."""
+def _summed(sheet: Sheet, axis: Axis) -> list[Area]:
+    """What formulas of a sheet add up over several lines of an axis."""
     return [
         area
         for patch in patches(sheet)
         if calls(patch.shape.tree, Trait.ADDS_UP) and not calls(patch.shape.tree, Trait.SEARCHES)
         for reference in patch.shape.references
-        if not reference.sheet and (area := reference.area(patch.area.first)) and area.width > 2
+        if not reference.sheet
+        and (area := reference.area(patch.area.first))
+        and area.length(axis) > 2
     ]
 
 
@@ -266,10 +278,30 @@ def _is_break(sheet: Sheet, gap: Area, patch: Patch, axis: Axis = "row") -> bool
         if not isinstance(content, float | Shape):
             return False
         if isinstance(content, Shape) and (
-            content.plain is patch.shape.plain or (is_total(content, cell) and not totals)
+            content.plain is patch.shape.plain
+            or (is_total(content, cell) and not totals)
+            or (totals and not is_slip(patch.shape, content))
+            or _goes_on_across(sheet, cell, content, patch.shape, axis)
         ):
             return False
     return True
+
+
+def _goes_on_across(sheet: Sheet, cell: Cell, content: Shape, shape: Shape, axis: Axis) -> bool:
+    """Whether a cell is filled with its own line, where the other lines are filled otherwise."""
+    for step in (-1, 1):
+        beside = cell.step(CROSSING[axis], step)
+        if not _holds(sheet, beside, content):
+            continue
+        if not any(_holds(sheet, beside.step(axis, n), shape) for n in (-1, 1)):
+            return True
+    return False
+
+
+def _holds(sheet: Sheet, cell: Cell, shape: Shape) -> bool:
+    """Whether a cell holds a formula, whatever its locks."""
+    content = sheet.content(cell) if cell.on_sheet else None
+    return isinstance(content, Shape) and content.plain is shape.plain
 
 
 def _is_input(sheet: Sheet, cell: Cell) -> bool:

@@ -13,14 +13,6 @@ from dreieck.core.checking.findings.finding import Finding, State
 from dreieck.core.checking.findings.mends import stretched
 from dreieck.core.checking.findings.rules import rule
 from dreieck.core.checking.subject import Subject, moves
-from dreieck.core.checking.surroundings import (
-    is_heading,
-    label,
-    names_memo,
-    names_part,
-    names_period,
-    names_whole,
-)
 from dreieck.core.checking.weighing.doubt import doubt
 from dreieck.core.checking.weighing.factors import other_operand
 from dreieck.core.formula import Shape
@@ -30,12 +22,19 @@ from dreieck.core.grid import AXES, CROSSING, Area, Axis, Cell
 from dreieck.core.grid.areas import joined
 from dreieck.core.sheet.content import Content
 from dreieck.core.sheet.sheet import Sheet
-from dreieck.core.words.counting import listed
+from dreieck.core.tables.closing import names_whole, says
+from dreieck.core.tables.heads import is_heading
+from dreieck.core.tables.labels import label
+from dreieck.core.tables.lists import akin, belongs
+from dreieck.core.words.counting import listed, quoted
+from dreieck.core.words.headings import label_on
 
 _MAX_NEIGHBOURS = 10_000
 _LONGEST_GAP = 3
 _LOOKED_AT = 24
 """So many landings tell what the others of a block miss."""
+_SORTED = 3
+"""So many labels tell of which sort a list is."""
 _SEVERAL = 3
 """So many landings that miss the same are no part that is meant."""
 
@@ -104,21 +103,37 @@ def takes_heading(subject: Subject) -> Iterator[Finding]:
         if area.length(axis) < 3 or not isinstance(sheet.content(area.first), float):
             continue
         inside = area.first.step(axis, 1)
-        if not is_heading(subject.calculation, sheet, area.first, inside, axis, sure=True):
+        heads = is_heading(subject.calculation, sheet, area.first, inside, axis, sure=True)
+        told = "" if heads else _of_another_sort(sheet, area, axis)
+        if not heads and not told:
             continue
+        what = f"is {quoted(told)}, and none of the list" if told else "is the heading of the list"
+        because = "is labelled as another thing" if told else "stands in a line of headings"
         yield Finding(
             "doubt",
             subject.sheet.name,
             subject.parts,
             f"{subject.tag(use.number)} reads {subject.address(use.reference, subject.start)},"
-            f" but {area.first.text} ({subject.what_is_in(use.reference, subject.start)}) is the"
-            " heading of the list.",
-            "A heading that is a number counts like all others.",
+            f" but {area.first.text} ({subject.what_is_in(use.reference, subject.start)}) {what}.",
+            "What heads a list, or stands before it, counts like all others.",
             use.number,
             (stretched(subject, use, axis, -1, 0),),
-            (f"{area.first.text} stands in a line of headings",),
+            (f"{area.first.text} {because}",),
         )
         return
+
+
+def _of_another_sort(sheet: Sheet, area: Area, axis: Axis) -> str:
+    """What the first cell of a range is called, if that is a size, a price or the like alone.
+
+    The others count on, as months do, or are measured in one unit.
+    """
+    cells = list(area.cells())[: _SORTED + 1]
+    first, *rest = [label_on(sheet, cell, axis) for cell in cells]
+    if len(rest) < _SORTED or not first or not all(rest):
+        return ""
+    sorted_so = akin(rest[1:], rest[0]) and not any(says(each, "lone") for each in rest)
+    return first if sorted_so and says(first, "lone") and akin(rest, first) is False else ""
 
 
 def _grows_or_slides(subject: Subject, use: Use) -> bool:
@@ -166,9 +181,11 @@ def _missed(subject: Subject, use: Use, landing: Cell) -> Missed | None:
     areas = tuple(filter(None, missed))
     if any(_is_meant(subject, use, area, each, landing, axis) for each in areas):
         return None
+    if any(_divides_whole(subject, sheet, area, each, landing) for each in areas):
+        return None
     told = label(subject.calculation, subject.sheet, landing, axis)
     reaches = behind > 0 and _reaches(subject, sheet, area, landing, axis, behind)
-    part = names_part(told) or (names_period(told) and not (reaches and behind == 1))
+    part = says(told, "part") or (says(told, "period") and not (reaches and behind == 1))
     if part and not parted:
         return None
     sure = (
@@ -291,7 +308,7 @@ def _behind_a_gap(subject: Subject, sheet: Sheet, area: Area, landing: Cell, axi
         if isinstance(content, float) or (isinstance(content, Shape) and not gap):
             told = label(subject.calculation, sheet, cell, axis)
             value = subject.value(sheet, cell)
-            if not isinstance(value, float) or names_memo(told):
+            if not isinstance(value, float) or says(told, "memo"):
                 return 0
             if isinstance(content, Shape) and _works_with(content, cell, area):
                 return 0
@@ -331,7 +348,7 @@ def _is_meant(
     sheet = subject.sheet_of(use.reference)
     assert sheet is not None
     told = {label(calculation, sheet, cell, axis) for cell in (missed.first, missed.last)}
-    if any(names_memo(text) for text in told):
+    if any(says(text, "memo") for text in told):
         return True
     readers = list(calculation.read_map().reading(sheet.name, missed))
     for reader in readers:
@@ -366,6 +383,19 @@ def _is_meant(
     return _is_total_line(sheet, area, missed, axis)
 
 
+def _divides_whole(
+    subject: Subject, sheet: Sheet, area: Area, missed: Area, landing: Cell
+) -> bool:
+    """Whether the formula also reads the total of the whole list, so that a part is meant."""
+    for other in subject.cell_uses:
+        read = other.reference.area(landing)
+        if read and subject.sheet_of(other.reference) is sheet:
+            parts = summed(sheet.content(read.first), read.first)
+            if any(area.within(each) and missed.within(each) for each in parts):
+                return True
+    return False
+
+
 def _windows(shape: Shape, at: Cell) -> list[Area]:
     """The ranges that a formula summarises in any way."""
     found = (each.area(at) for each in shape.references if isinstance(each, RangeReference))
@@ -387,12 +417,15 @@ def _is_total_line(sheet: Sheet, area: Area, missed: Area, axis: Axis) -> bool:
 
 
 def _read_beside(subject: Subject, use: Use, landing: Cell) -> Iterator[Area]:
-    """What the same function reads by other references: that is not missed."""
+    """What the same formula reads by other references: that is not missed."""
     for other in subject.uses:
-        alike = (other.function, other.how) == (use.function, use.how)
         same_sheet = subject.sheet_of(other.reference) is subject.sheet_of(use.reference)
-        area = other.reference.area(landing)
-        if other.number != use.number and alike and same_sheet and area:
+        area, own = other.reference.area(landing), use.reference.area(landing)
+        alike = (other.function, other.how) == (use.function, use.how)
+        if other.number == use.number or not same_sheet or not area or not own:
+            continue
+        # What overlaps the range is the same list, read as a whole.
+        if alike or not area.common(own):
             yield area
 
 
@@ -416,6 +449,9 @@ def _goes_on(
 def goes_on(calculation: Calculation, sheet: Sheet, inside: Cell, cell: Cell, area: Area) -> bool:
     """Whether a cell next to an area holds a number of the sort that the area ends with."""
     if not isinstance(calculation.value(sheet.name, cell), float):
+        return False
+    axis: Axis = "row" if cell.column == inside.column else "column"
+    if belongs(calculation, sheet, area, cell, axis) is False:
         return False
     one, other = sheet.content(inside), sheet.content(cell)
     if isinstance(one, Shape) or isinstance(other, Shape):

@@ -176,6 +176,7 @@ def _evidence(subject: Subject, trouble: Trouble) -> str:
         "shrinks": f"by {tag} the landings read less and less of a whole list",
         "torn": f"the start reads a cell by {tag} and by another reference, which moves on",
         "stuck": f"by {tag} every landing begins with the same balance",
+        "apart": f"only the start reads by {tag} what stands before a list",
         "sibling": f"{tag} goes along inputs of which another reference is held",
         "lost": f"{tag} falls off the sheet",
         "inverted": f"{tag} stays above the line",

@@ -9,21 +9,20 @@ from dreieck.core.analysis.totalling import is_total
 from dreieck.core.calculate.blocks import Patch, blocks, patches
 from dreieck.core.calculate.calculation import Calculation
 from dreieck.core.checking.findings.awaiting import Break, awaits
-from dreieck.core.checking.surroundings import (
-    is_heading,
-    label,
-    names_memo,
-    names_statistic,
-    names_total,
-)
 from dreieck.core.formula import Shape, tree
 from dreieck.core.formula.reference import CellReference, Reference
 from dreieck.core.grid import AXES, CROSSING, Area, Axis, Cell
 from dreieck.core.sheet.sheet import Sheet
+from dreieck.core.tables.closing import says
+from dreieck.core.tables.heads import is_heading
+from dreieck.core.tables.labels import label
+from dreieck.core.tables.lists import belongs
 
 _SHORTEST = 2
 _LONG = 3
 """From so many formulas on a text or an empty cell behind them counts too."""
+_MOST_WORDS = 3
+"""A longer text is a note, and was not typed over a formula."""
 _LONGEST_END = 3
 _MOST_LINES = 400
 
@@ -72,16 +71,22 @@ def _should_go_on(
         return False
     if _among_headings(calculation, sheet, patch, cell, axis):
         return False
+    along = patch.area.spanning(CROSSING[axis], *[cell.on(CROSSING[axis])] * 2)
+    if belongs(calculation, sheet, along, cell, axis) is False:
+        return False
     long = patch.area.length(axis) >= _LONG
     if content is None:
         behind = axis == "row" and cell.row > like.row and patch.area.width == 1
         return long and behind and _typed_inputs(sheet, shape, cell)
-    if isinstance(content, str) and not long:
+    if isinstance(content, str) and (not long or len(content.split()) > _MOST_WORDS):
         return False
     if isinstance(content, str) and cell.on(axis) < like.on(axis):
         # The first text is the heading, a second one below it stands among the formulas.
         above = cell.step(axis, -1)
         return above.on_sheet and isinstance(sheet.content(above), str)
+    if isinstance(content, float) and cell.on(axis) < like.on(axis) and _goes_on_from(shape, axis):
+        # The first line of what goes on from line to line is typed.
+        return False
     if isinstance(content, float | str):
         return True
     if not isinstance(content, Shape) or content.plain is shape.plain:
@@ -91,6 +96,12 @@ def _should_go_on(
     if is_total(content, cell) and not is_total(shape, like):
         return False
     return is_slip(shape, content)
+
+
+def _goes_on_from(shape: Shape, axis: Axis) -> bool:
+    """Whether a formula reads the line before its own."""
+    parts = (part for each in shape.references if not each.sheet for part in each.on(axis))
+    return any(not part.locked and part.at == -1 for part in parts)
 
 
 def _is_same(sheet: Sheet, shape: Shape, cell: Cell) -> bool:
@@ -107,8 +118,8 @@ def _is_named_so(
     """
     told = label(calculation, sheet, cell, axis)
     if axis == "column":
-        return names_statistic(told) and not (typed and names_total(told))
-    return bool(told) and (names_total(told) or names_memo(told))
+        return says(told, "total", "statistic") and not (typed and says(told, "total"))
+    return bool(told) and (says(told, "total") or says(told, "memo"))
 
 
 def _among_headings(
@@ -143,6 +154,8 @@ def _typed_inputs(sheet: Sheet, shape: Shape, cell: Cell) -> bool:
 
 def is_slip(shape: Shape, other: Shape) -> bool:
     """Whether two formulas differ by a slip: a reference or an operator, not by what they do."""
+    if lacks(other.tree, shape.tree):
+        return True
     if Counter(shape.references) == Counter(other.references):
         numbers = Counter(_numbers(shape)) - Counter(_numbers(other))
         alike = len(list(tree.walk(shape.tree))) == len(list(tree.walk(other.tree)))
@@ -156,6 +169,44 @@ def is_slip(shape: Shape, other: Shape) -> bool:
     )
     moved = len({_shift(one, two) for one, two in pairs}) == 1
     return same and (moved or differ == 1 or 2 * differ <= len(pairs))
+
+
+def lacks(short: tree.Node, long: tree.Node) -> bool:
+    """Whether a formula is another one without its last term or factor, or its rounding."""
+    match long:
+        case tree.Group():
+            return lacks(short, long.inner)
+        case tree.Binary(operator="+" | "-") if len(_signed(short)) > 1 and (
+            _signed(short) < _signed(long)
+        ):
+            return True
+        case tree.Binary(operator="+" | "-" | "*" | "/"):
+            sides = [long.left] if long.operator in "-/" else [long.left, long.right]
+            return any(_same(short, side) or lacks(short, side) for side in sides)
+        case _:
+            return False
+
+
+def _signed(node: tree.Node) -> frozenset[tuple[str, tree.Node]]:
+    """What a formula adds and takes away, with the signs."""
+    match node:
+        case tree.Group():
+            return _signed(node.inner)
+        case tree.Binary(operator="+"):
+            return _signed(node.left) | _signed(node.right)
+        case tree.Binary(operator="-"):
+            turned = {("+-"[sign == "+"], each) for sign, each in _signed(node.right)}
+            return _signed(node.left) | turned
+        case _:
+            return frozenset([("+", node)])
+
+
+def _same(one: tree.Node, other: tree.Node) -> bool:
+    while isinstance(one, tree.Group):
+        one = one.inner
+    while isinstance(other, tree.Group):
+        other = other.inner
+    return one == other and not isinstance(one, CellReference | tree.Number)
 
 
 def _numbers(shape: Shape) -> list[float]:

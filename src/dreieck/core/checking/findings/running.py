@@ -9,13 +9,14 @@ from dreieck.core.checking.findings.finding import Finding
 from dreieck.core.checking.findings.mends import refilled
 from dreieck.core.checking.findings.rules import rule
 from dreieck.core.checking.subject import Subject
-from dreieck.core.checking.surroundings import is_heading
 from dreieck.core.checking.weighing.doubt import doubt
 from dreieck.core.formula import Shape
 from dreieck.core.formula.reference import RangeReference
 from dreieck.core.functions import Trait, has
 from dreieck.core.grid import AXES, CROSSING, Area, Axis
 from dreieck.core.sheet.sheet import Sheet
+from dreieck.core.tables.heads import is_heading
+from dreieck.core.tables.lists import belongs
 
 _MOST = 1_000
 
@@ -81,6 +82,8 @@ def _first(subject: Subject, sheet: Sheet, area: Area, axis: Axis, held: int) ->
         if not isinstance(subject.value(sheet, cell), float):
             break
         if is_heading(subject.calculation, sheet, cell, inside, axis):
+            break
+        if belongs(subject.calculation, sheet, area, cell, axis) is False:
             break
         at -= 1
     return at

@@ -10,12 +10,12 @@ from dreieck.core.checking.findings.finding import Finding, Mend
 from dreieck.core.checking.findings.mends import refilled
 from dreieck.core.checking.findings.rules import rule
 from dreieck.core.checking.subject import Subject
-from dreieck.core.checking.surroundings import nearest_text
 from dreieck.core.formula import Shape, tree
 from dreieck.core.formula.reference import RangeReference
 from dreieck.core.functions import Takes, Trait, find, has
 from dreieck.core.grid import CROSSING, Area, Axis, Cell
 from dreieck.core.sheet.sheet import Sheet
+from dreieck.core.tables.labels import nearest_text
 from dreieck.core.values import Error, Place, Value, compared
 from dreieck.core.words.counting import quoted
 

@@ -9,7 +9,6 @@ from dreieck.core.checking.findings.finding import Finding
 from dreieck.core.checking.findings.mends import refilled
 from dreieck.core.checking.findings.rules import rule
 from dreieck.core.checking.subject import Subject
-from dreieck.core.checking.surroundings import label, names_total
 from dreieck.core.checking.weighing.doubt import doubt
 from dreieck.core.checking.weighing.factors import other_operand
 from dreieck.core.checking.weighing.reading import Reading
@@ -17,6 +16,8 @@ from dreieck.core.checking.weighing.trouble import extended
 from dreieck.core.formula import Shape
 from dreieck.core.grid import CROSSING, Area, Axis, Cell
 from dreieck.core.sheet.sheet import Sheet
+from dreieck.core.tables.closing import says
+from dreieck.core.tables.labels import label
 
 
 @rule("part-of-a-part")
@@ -71,7 +72,7 @@ def _is_total(subject: Subject, sheet: Sheet, cell: Cell, area: Area, axis: Axis
     if any(each.common(area) for each in summed(content, cell)):
         return True
     told = label(subject.calculation, sheet, cell, axis)
-    return isinstance(content, float | Shape) and names_total(told)
+    return isinstance(content, float | Shape) and says(told, "total")
 
 
 def _finding(subject: Subject, divisor: Reading, walker: Reading, total: Cell) -> Finding:

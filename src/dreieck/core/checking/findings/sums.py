@@ -7,16 +7,17 @@ from collections.abc import Iterator
 from dreieck.core.analysis.totalling import added, summed, terms
 from dreieck.core.analysis.uses import Use
 from dreieck.core.checking.findings.finding import Finding, Mend
-from dreieck.core.checking.findings.mends import refilled, stretched
+from dreieck.core.checking.findings.mends import reference_to, refilled, stretched
 from dreieck.core.checking.findings.rules import rule
 from dreieck.core.checking.subject import Subject
-from dreieck.core.checking.surroundings import label, names_memo, names_part
 from dreieck.core.formula import Shape, tree
-from dreieck.core.formula.reference import CellReference, Part, RangeReference, Reference, Span
+from dreieck.core.formula.reference import CellReference, Reference
 from dreieck.core.functions import Trait, has
 from dreieck.core.grid import AXES, CROSSING, Area, Axis, Cell
 from dreieck.core.grid.areas import cells_of, joined
 from dreieck.core.sheet.sheet import Sheet
+from dreieck.core.tables.closing import says
+from dreieck.core.tables.labels import label
 from dreieck.core.words.counting import listed
 
 _MOST_CELLS = 100_000
@@ -139,23 +140,8 @@ def _all_totals(sheet: Sheet, line: Area, found: dict[Cell, list[Area]]) -> bool
 
 def _with_arguments(subject: Subject, use: Use, areas: tuple[Area, ...], says: str) -> Mend:
     """Summarise some areas instead of the range."""
-    arguments = tuple(_reference(area, subject.start, use.reference.sheet) for area in areas)
+    arguments = tuple(reference_to(area, subject.start, use.reference.sheet) for area in areas)
     return refilled(subject, Shape.of(tree.Call(use.function, arguments)), says)
-
-
-def _reference(area: Area, start: Cell, sheet: str | None) -> Reference:
-    """The free reference to an area from the start."""
-
-    def part(axis: Axis, at: int) -> Part:
-        return Part.seen_from(start.on(axis), at, locked=False)
-
-    if area.size == 1:
-        return CellReference(part("column", area.left), part("row", area.top), sheet)
-    return RangeReference(
-        Span.of(part("column", area.left), part("column", area.right)),
-        Span.of(part("row", area.top), part("row", area.bottom)),
-        sheet,
-    )
 
 
 @rule("adds-twice")
@@ -173,6 +159,10 @@ def adds_twice(subject: Subject) -> Iterator[Finding]:
         seen[term] = index
     areas = [_areas(subject, term) for term in parts]
     for term in parts:
+        if isinstance(term, CellReference) and _is_within(subject, term, parts):
+            yield _again_in_range(subject, term, parts)
+            return
+    for term in parts:
         area = term.area(start) if isinstance(term, CellReference) else None
         sheet = subject.sheet_of(term) if isinstance(term, CellReference) else None
         if not area or sheet is not subject.sheet:
@@ -189,6 +179,31 @@ def adds_twice(subject: Subject) -> Iterator[Finding]:
         if again and isinstance(term, CellReference):
             yield _total_again(subject, term, joined(again))
             return
+
+
+def _is_within(subject: Subject, term: CellReference, parts: list[tree.Node]) -> bool:
+    """Whether a cell that is added stands in a range whose sum is added as well."""
+    area = term.area(subject.start)
+    sums = (_areas(subject, part) for part in parts if isinstance(part, tree.Call))
+    if area is None or term.sheet:
+        return False
+    return any(area.within(e) for each in sums for e in each)
+
+
+def _again_in_range(subject: Subject, term: CellReference, parts: list[tree.Node]) -> Finding:
+    rest = [part for part in parts if part is not term]
+    read = subject.address(term, subject.start)
+    number = subject.shape.references.index(term)
+    return Finding(
+        "doubt",
+        subject.sheet.name,
+        subject.parts,
+        f"{subject.start.text} adds {read} twice: by itself, and in the range that it adds up.",
+        "What is counted twice makes the sum too large.",
+        number,
+        (refilled(subject, _chained(rest), f"leave {read} out"),),
+        (f"{read} is one of the cells of the range",),
+    )
 
 
 def _areas(subject: Subject, term: tree.Node) -> list[Area]:
@@ -210,7 +225,7 @@ def _same_cell(subject: Subject, term: CellReference) -> Finding:
     gap = _left_out(subject, tuple(dict.fromkeys(added(shape))))
     mends = []
     if len(gap) == 1:
-        wanted = _reference(Area.of(gap[0]), start, term.sheet)
+        wanted = reference_to(Area.of(gap[0]), start, term.sheet)
         later = next((n for n in numbers if _before(gap[0], shape.references, n, start)), None)
         changed = shape.with_reference(numbers[-1] if later is None else later, wanted)
         mends.append(refilled(subject, changed, f"read {gap[0].text} in place of it"))
@@ -275,10 +290,10 @@ def chain_misses(subject: Subject) -> Iterator[Finding]:
     if not missing and len(cells) > 2:
         missing = _left_out(subject, cells)
     told = label(subject.calculation, subject.sheet, subject.start, "row")
-    if not missing or 2 * len(missing) > len(cells) or names_part(told):
+    if not missing or 2 * len(missing) > len(cells) or says(told, "part"):
         return
     area = joined([Area.of(cell) for cell in missing])
-    wanted = [_reference(Area.of(cell), subject.start, cells[0].sheet) for cell in missing]
+    wanted = [reference_to(Area.of(cell), subject.start, cells[0].sheet) for cell in missing]
     order = sorted([*cells, *wanted], key=lambda each: _place(each, subject.start))
     changed = _chained(list(order))
     if isinstance(subject.shape.tree, tree.Call):
@@ -331,7 +346,7 @@ def _left_out(subject: Subject, cells: tuple[CellReference, ...]) -> list[Cell]:
         cell
         for cell in left
         if _is_alike(sheet, read[0], line, axis, cell.on(axis))
-        and not names_memo(label(subject.calculation, sheet, cell, axis))
+        and not says(label(subject.calculation, sheet, cell, axis), "memo")
         and not _has_a_use(subject, sheet, cell)
     ]
 

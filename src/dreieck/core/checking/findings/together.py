@@ -9,7 +9,6 @@ from dreieck.core.checking.findings.finding import Finding
 from dreieck.core.checking.findings.mends import refilled
 from dreieck.core.checking.findings.rules import rule
 from dreieck.core.checking.subject import Subject
-from dreieck.core.checking.surroundings import label, names_total
 from dreieck.core.checking.weighing.doubt import doubt
 from dreieck.core.formula import Shape, tree
 from dreieck.core.formula.printer import area_text, reference_text
@@ -17,6 +16,8 @@ from dreieck.core.formula.reference import RangeReference
 from dreieck.core.functions import Trait, has
 from dreieck.core.grid import CROSSING, Area, Axis
 from dreieck.core.sheet.sheet import Sheet
+from dreieck.core.tables.closing import says
+from dreieck.core.tables.labels import label
 from dreieck.core.values.look import shown_text
 from dreieck.core.words.counting import both, many, quoted
 
@@ -339,13 +340,14 @@ def _goes_on(subject: Subject, column: Column, axis: Axis, at: int, toward: int 
         value, before = subject.value(column.sheet, here), subject.value(column.sheet, there)
         if type(value) is not type(before) or value is None:
             return False
-        if isinstance(value, str) and names_total(value):
+        if isinstance(value, str) and says(value, "total"):
             return False
-        told = label(subject.calculation, column.sheet, here, axis)
         content, held = column.sheet.content(here), column.sheet.content(there)
-        if names_total(told) or isinstance(content, Shape) != isinstance(held, Shape):
+        if isinstance(content, Shape) != isinstance(held, Shape):
             return False
-    return True
+    # All cells of a line have one label.
+    first = _line(column, axis, at).first
+    return not says(label(subject.calculation, column.sheet, first, axis), "total")
 
 
 def _is_meant(subject: Subject, group: Together, missed: Area) -> bool:

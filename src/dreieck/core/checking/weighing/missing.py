@@ -7,9 +7,6 @@ from collections.abc import Iterator
 import numpy as np
 
 from dreieck.core.analysis.uses import Use
-from dreieck.core.checking.surroundings import (
-    are_alike,
-)
 from dreieck.core.checking.weighing.factors import other_operand
 from dreieck.core.checking.weighing.reading import Reading
 from dreieck.core.checking.weighing.trouble import Trouble, labels_of_both, marked
@@ -17,6 +14,7 @@ from dreieck.core.formula.reference import CellReference
 from dreieck.core.grid import Axis
 from dreieck.core.grid.areas import Mask
 from dreieck.core.sheet.cells import Kind
+from dreieck.core.tables.series import are_alike
 
 
 def empty(reading: Reading, others: list[Reading], axes: list[Axis]) -> Iterator[Trouble]:

@@ -10,9 +10,10 @@ from dreieck.core.analysis.totalling import summed
 from dreieck.core.analysis.uses import Use
 from dreieck.core.checking.subject import Subject, moves
 from dreieck.core.checking.weighing.trouble import Trouble, extended
-from dreieck.core.formula.reference import RangeReference
+from dreieck.core.formula import tree
+from dreieck.core.formula.reference import CellReference, RangeReference
 from dreieck.core.functions import Trait, has
-from dreieck.core.grid import CROSSING, Area, Axis
+from dreieck.core.grid import AXES, CROSSING, Area, Axis
 from dreieck.core.sheet.cells import Kind
 from dreieck.core.sheet.sheet import Sheet
 
@@ -107,6 +108,9 @@ def _line(
         if beside != part.on(CROSSING[axis]):
             yield Trouble("one", use.number, 8.0, (away,))
         return
+    if use.how == "list" and _is_crossed(subject, use, axis):
+        yield Trouble("shrinks", use.number, 8.0, (away,))
+        return
     if has(use.function, Trait.FITS) and home and first.length(CROSSING[axis]) > 1:
         yield from _keys_left(subject, use, part, axis, first)
     if in_line:
@@ -133,6 +137,27 @@ def _line(
             if aligned and area and area.on(CROSSING[axis]) == first.on(CROSSING[axis]):
                 yield Trouble("itself", use.number, 9.0, (away,))
                 return
+
+
+def _is_crossed(subject: Subject, use: Use, axis: Axis) -> bool:
+    """Whether a list moves in a grid of landings whose keys stand at its side and at its head.
+
+    Both are looked for in the same lists by all landings.
+    """
+    if min(subject.block.area.shape) < 2:
+        return False
+    calls = (n for n in tree.walk(subject.shape.tree) if isinstance(n, tree.Call))
+    call = next((c for c in calls if use.reference in c.arguments), None)
+    if call is None:
+        return False
+    cells = [each for each in call.arguments if isinstance(each, CellReference)]
+    if has(call.function, Trait.FITS):
+        return all(
+            any(not key.on(one)[0].locked and key.on(CROSSING[one])[0].locked for key in cells)
+            for one in AXES
+        )
+    key = call.arguments[0]
+    return isinstance(key, CellReference) and key.on(axis)[0].locked
 
 
 def _keys_left(
@@ -163,13 +188,26 @@ def _growing(subject: Subject, use: Use, part: Area, axis: Axis, first: Area) ->
         yield Trouble("corner", use.number, 9.0, (away,))
     elif searches and not (has(use.function, Trait.FITS) and _looks_into_itself(subject, use)):
         yield Trouble("corner", use.number, 8.0, (away,))
-    elif (_summed(use) and first.length(CROSSING[axis]) > 1) or (
-        use.how == "total" and not follows and first.length(axis) > 2
-    ):
+    elif (
+        _summed(use) and first.length(CROSSING[axis]) > 1 and not _is_left_of(subject, use, axis)
+    ) or (use.how == "total" and not follows and first.length(axis) > 2):
         yield Trouble("corner", use.number, 7.0, (away,))
     elif first.length(axis) > 1 and _is_walked(subject, part, axis, first):
         # A part of the rest is rarer than a part of the whole.
         yield Trouble("shrinks", use.number, 2.0, (away,))
+
+
+def _is_left_of(subject: Subject, use: Use, axis: Axis) -> bool:
+    """Whether what is read is taken away from a number that stays: what is left of it so far."""
+    return any(
+        isinstance(node, tree.Binary)
+        and node.operator == "-"
+        and isinstance(node.left, CellReference)
+        and node.left.on(axis)[0].locked
+        and isinstance(node.right, tree.Call)
+        and use.reference in node.right.arguments
+        for node in tree.walk(subject.shape.tree)
+    )
 
 
 def _is_walked(subject: Subject, part: Area, axis: Axis, first: Area) -> bool:

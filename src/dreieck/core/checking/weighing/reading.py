@@ -10,13 +10,13 @@ from numpy.typing import NDArray
 
 from dreieck.core.analysis.uses import Use
 from dreieck.core.checking.subject import Subject
-from dreieck.core.checking.surroundings import texts_along
 from dreieck.core.checking.weighing.guards import is_passed, ways
 from dreieck.core.formula.reference import CellReference
 from dreieck.core.grid import AXES, CROSSING, Area, Axis, Cell
 from dreieck.core.grid.areas import Mask, mask_of
 from dreieck.core.sheet.cells import Kind
 from dreieck.core.sheet.sheet import Sheet
+from dreieck.core.tables.labels import texts_along
 from dreieck.core.values import Place
 
 _MOST_ASKED = 200

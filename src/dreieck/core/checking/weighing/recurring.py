@@ -5,16 +5,14 @@ from __future__ import annotations
 from collections.abc import Iterator
 
 from dreieck.core.checking.subject import Subject
-from dreieck.core.checking.surroundings import (
-    label,
-    names_balance,
-)
 from dreieck.core.checking.weighing.factors import is_rate, other_operand, signs_of
 from dreieck.core.checking.weighing.reading import Reading
 from dreieck.core.checking.weighing.trouble import Trouble, is_series_along, marked, whole
 from dreieck.core.formula import Shape, tree
 from dreieck.core.grid import AXES, CROSSING, Axis
 from dreieck.core.sheet.cells import Kind
+from dreieck.core.tables.closing import says
+from dreieck.core.tables.labels import label
 
 
 def results(reading: Reading, others: list[Reading], axes: list[Axis]) -> Iterator[Trouble]:
@@ -91,7 +89,7 @@ def stuck(reading: Reading, others: list[Reading], axes: list[Axis]) -> Iterator
         subject = reading.subject
         told = label(subject.calculation, subject.sheet, reading.area.first, crossing)
         taken = _taken(subject, others, axis)
-        goes_on = taken == {"+", "-"} or (taken and names_balance(told))
+        goes_on = taken == {"+", "-"} or (taken and says(told, "balance"))
         if goes_on or _grows(reading, others, axis):
             yield whole(reading, "stuck", 8.0)
 

@@ -5,16 +5,18 @@ from __future__ import annotations
 from collections.abc import Iterator
 
 from dreieck.core.analysis.totalling import is_total
-from dreieck.core.checking.surroundings import (
-    are_alike,
-    label,
-    names_total,
-)
 from dreieck.core.checking.weighing.factors import is_rate, other_operand
 from dreieck.core.checking.weighing.reading import Reading
 from dreieck.core.checking.weighing.trouble import Trouble, labels_of_both, whole
 from dreieck.core.formula import Shape, tree
 from dreieck.core.grid import CROSSING, Axis, Cell
+from dreieck.core.tables.closing import says
+from dreieck.core.tables.labels import label
+from dreieck.core.tables.lists import belongs
+from dreieck.core.tables.series import are_alike
+
+_SEVERAL = 3
+"""So many landings tell what is a list, and what stands before it."""
 
 
 def astray(reading: Reading, others: list[Reading], axes: list[Axis]) -> Iterator[Trouble]:
@@ -35,6 +37,27 @@ def astray(reading: Reading, others: list[Reading], axes: list[Axis]) -> Iterato
             continue
         if walked and are_alike(here, there) is False and reading.numbers_on(axis) > 1:
             yield whole(reading, "astray", 9.0)
+            return
+
+
+def begins_apart(reading: Reading, others: list[Reading], axes: list[Axis]) -> Iterator[Trouble]:
+    """The start is multiplied with what stands before a list, the other landings with the list."""
+    factor = other_operand(reading.subject.shape.tree, reading.use.number, "*/")
+    if factor is None or not tree.references(factor) or reading.own.any():
+        return
+    for axis in axes:
+        short = reading.part.length(axis) < _SEVERAL
+        if short or not reading.moves(axis) or reading.in_line(axis):
+            continue
+        first = reading.area.first
+        rest = reading.area.spanning(axis, first.on(axis) + 1, reading.area.on(axis)[1])
+        subject = reading.subject
+        told = label(subject.calculation, reading.sheet, first, CROSSING[axis])
+        if says(told, "agreed", "balance", "memo"):
+            continue
+        line = rest.spanning(CROSSING[axis], *[first.on(CROSSING[axis])] * 2)
+        if belongs(subject.calculation, reading.sheet, line, first, axis) is False:
+            yield whole(reading, "apart", 8.0)
             return
 
 
@@ -71,7 +94,7 @@ def _is_total(reading: Reading, cell: Cell, axis: Axis) -> bool:
     if isinstance(content, Shape) and is_total(content, cell):
         return True
     told = label(reading.subject.calculation, reading.sheet, cell, axis)
-    return isinstance(content, float | Shape) and names_total(told)
+    return isinstance(content, float | Shape) and says(told, "total")
 
 
 def itself(reading: Reading, others: list[Reading], axes: list[Axis]) -> Iterator[Trouble]:
@@ -101,6 +124,9 @@ def sibling(reading: Reading, others: list[Reading], axes: list[Axis]) -> Iterat
         if not reading.moves(axis) or reading.in_line(axis) or reading.own.any():
             continue
         for each in others:
+            if each.moves(axis) and abs(each.offset(axis) - reading.offset(axis)) == 1:
+                # What changes from one to the next.
+                continue
             aside = each.stays(axis) or (each.moves(axis) and not _is_near(each, axis))
             same = each.sheet is reading.sheet and each.area != reading.area
             if aside and same and not _is_near(reading, axis) and reading.area.common(each.area):

@@ -5,16 +5,15 @@ from __future__ import annotations
 from collections.abc import Iterator
 
 from dreieck.core.checking.subject import Subject
-from dreieck.core.checking.surroundings import (
-    are_alike,
-)
 from dreieck.core.checking.weighing.factors import other_operand
 from dreieck.core.checking.weighing.missing import needs_number
 from dreieck.core.checking.weighing.reading import Reading
 from dreieck.core.checking.weighing.trouble import Trouble, extended, labels_of_both, whole
 from dreieck.core.formula import Shape, tree
+from dreieck.core.formula.reference import CellReference
 from dreieck.core.grid import AXES, CROSSING, LAST, Area, Axis
 from dreieck.core.sheet.cells import Kind
+from dreieck.core.tables.series import are_alike
 
 
 def unread(reading: Reading, others: list[Reading], axes: list[Axis]) -> Iterator[Trouble]:
@@ -124,11 +123,26 @@ def twice(subject: Subject, readings: list[Reading]) -> Iterator[Trouble]:
             yield whole(left, "inverted", 1.0)
 
 
-def same(subject: Subject) -> Iterator[Trouble]:
-    """Every landing reads the same cells, so that all show the same."""
+def all_stays(subject: Subject) -> bool:
+    """Whether every landing reads the same cells."""
     axes = extended(subject.block.area)
     references = subject.shape.references
     if not axes or not references or subject.reads_by_place:
+        return False
+    return all(part.locked for each in references for axis in axes for part in each.on(axis))
+
+
+def same(subject: Subject, readings: list[Reading]) -> Iterator[Trouble]:
+    """Every landing reads the same cells, though what it reads begins a list for all of them."""
+    if not all_stays(subject) or isinstance(subject.shape.tree, CellReference):
+        # What takes over one input alone is as good as that input.
         return
-    if all(part.locked for each in references for axis in axes for part in each.on(axis)):
+    axes = extended(subject.block.area)
+    if subject.range_uses or any(_is_typed_list(each, axis) for each in readings for axis in axes):
         yield Trouble("same", -1, 7.0, subject.parts)
+
+
+def _is_typed_list(reading: Reading, axis: Axis) -> bool:
+    """Whether a list of typed entries begins with what is read; one that is worked out is none."""
+    beside = reading.area.first.step(axis, 1)
+    return _is_list(reading, axis) and not isinstance(reading.sheet.content(beside), Shape)

@@ -9,13 +9,11 @@ from __future__ import annotations
 from collections.abc import Iterator
 from typing import Literal, NamedTuple
 
-from dreieck.core.checking.surroundings import (
-    counts_on,
-    texts_along,
-)
 from dreieck.core.checking.weighing.reading import Reading
 from dreieck.core.grid import AXES, CROSSING, Area, Axis
 from dreieck.core.grid.areas import Mask, areas_of
+from dreieck.core.tables.labels import texts_along
+from dreieck.core.tables.series import counts_on
 
 ENOUGH = 6.0
 """From this weight on locks are in doubt."""
@@ -23,7 +21,7 @@ ENOUGH = 6.0
 
 Sort = Literal[
     "empty", "text", "results", "astray", "unread", "same", "twice", "itself", "total left",
-    "one", "shrinks", "corner", "torn", "stuck", "sibling", "inverted", "lost",
+    "one", "apart", "shrinks", "corner", "torn", "stuck", "sibling", "inverted", "lost",
 ]  # fmt: skip
 
 

@@ -8,7 +8,13 @@ from dreieck.core.checking.subject import Subject
 from dreieck.core.checking.weighing.missing import empty, text
 from dreieck.core.checking.weighing.reading import Reading
 from dreieck.core.checking.weighing.recurring import results, stuck
-from dreieck.core.checking.weighing.sliding import astray, itself, sibling, total_left
+from dreieck.core.checking.weighing.sliding import (
+    astray,
+    begins_apart,
+    itself,
+    sibling,
+    total_left,
+)
 from dreieck.core.checking.weighing.staying import same, torn, twice, unread
 from dreieck.core.checking.weighing.trouble import Trouble, extended
 from dreieck.core.grid import Axis
@@ -16,6 +22,7 @@ from dreieck.core.grid import Axis
 
 def cell_troubles(subject: Subject) -> Iterator[Trouble]:
     """What speaks against the locks of the references to single cells."""
+    found: list[Reading] = []
     for part in subject.whole_parts:
         axes = extended(part)
         if not axes:
@@ -31,7 +38,8 @@ def cell_troubles(subject: Subject) -> Iterator[Trouble]:
             for trouble in _CELL_TROUBLES:
                 yield from trouble(reading, readings, axes)
         yield from twice(subject, readings)
-    yield from same(subject)
+        found += readings
+    yield from same(subject, found)
 
 
 _CELL_TROUBLES: tuple[Callable[[Reading, list[Reading], list[Axis]], Iterator[Trouble]], ...] = (
@@ -45,4 +53,5 @@ _CELL_TROUBLES: tuple[Callable[[Reading, list[Reading], list[Axis]], Iterator[Tr
     torn,
     stuck,
     sibling,
+    begins_apart,
 )

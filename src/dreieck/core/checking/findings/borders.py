@@ -1,0 +1,88 @@
+"""The rule about classes that share their borders, so that what lies there counts twice."""
+
+from __future__ import annotations
+
+from collections.abc import Iterator
+from typing import NamedTuple
+
+from dreieck.core.checking.findings.finding import Finding
+from dreieck.core.checking.findings.mends import refilled
+from dreieck.core.checking.findings.rules import rule
+from dreieck.core.checking.subject import Subject
+from dreieck.core.formula import Shape, tree
+from dreieck.core.formula.reference import CellReference, RangeReference
+from dreieck.core.functions import Trait, has
+from dreieck.core.grid import AXES, Axis
+
+
+class _Bound(NamedTuple):
+    """A criterion of a list: the sign in its text, the cell joined to it, and its node."""
+
+    listed: RangeReference
+    sign: str
+    bound: CellReference
+    node: tree.Binary
+
+
+@rule("both-borders")
+def both_borders(subject: Subject) -> Iterator[Finding]:
+    """A class takes its upper border, which is the lower one of the next, as the next does."""
+    bounds = list(_bounds(subject.shape.tree))
+    for low in bounds:
+        for high in bounds:
+            pair = (low.sign, high.sign)
+            if low.listed != high.listed or pair not in ((">=", "<="), (">", "<")):
+                continue
+            axis = next((a for a in AXES if _follows(subject, low, high, a)), None)
+            if axis:
+                yield _finding(subject, high, axis, twice=pair == (">=", "<="))
+                return
+
+
+def _bounds(node: tree.Node) -> Iterator[_Bound]:
+    """The criteria of a formula that are a sign joined to a cell."""
+    for call in tree.walk(node):
+        if not isinstance(call, tree.Call) or not has(call.function, Trait.FITS):
+            continue
+        for listed, told in zip(call.arguments, call.arguments[1:], strict=False):
+            if not isinstance(listed, RangeReference) or not isinstance(told, tree.Binary):
+                continue
+            sign, bound = told.left, told.right
+            joined = told.operator == "&" and isinstance(sign, tree.Text)
+            if joined and isinstance(sign, tree.Text) and isinstance(bound, CellReference):
+                yield _Bound(listed, sign.value.strip(), bound, told)
+
+
+def _follows(subject: Subject, low: _Bound, high: _Bound, axis: Axis) -> bool:
+    """Whether the upper border of a landing is the lower one of the next."""
+    (one,), (other,) = low.bound.on(axis), high.bound.on(axis)
+    free = not one.locked and not other.locked and other.at == one.at + 1
+    crossing: Axis = "column" if axis == "row" else "row"
+    same = low.bound.on(crossing) == high.bound.on(crossing)
+    return free and same and subject.block.area.length(axis) > 1
+
+
+def _finding(subject: Subject, high: _Bound, axis: Axis, *, twice: bool) -> Finding:
+    sign = "<" if twice else "<="
+    changed = tree.Binary("&", tree.Text(sign), high.bound)
+
+    def replaced(node: tree.Node) -> tree.Node:
+        return changed if node is high.node else tree.with_children(node, replaced)
+
+    shape = Shape.of(replaced(subject.shape.tree))
+    number = subject.shape.references.index(high.bound)
+    read = subject.address(high.bound, subject.start)
+    counts = "counts in both" if twice else "counts in none of them"
+    return Finding(
+        "doubt",
+        subject.sheet.name,
+        subject.parts,
+        f"{subject.tag(number)} ends the class of {subject.start.text} with {read}, where the next"
+        f" {axis} begins: what is just {subject.what_is_in(high.bound, subject.start)} {counts}.",
+        "Classes that follow each other take one of their borders each.",
+        number,
+        (refilled(subject, shape, f"let the class end before {read}" if twice
+                  else f"let the class end with {read}"),),
+        (f"both borders are {'taken' if twice else 'left out'}, and the next {axis} begins with"
+         f" {read}",),
+    )  # fmt: skip

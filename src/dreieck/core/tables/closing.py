@@ -1,0 +1,63 @@
+"""What labels say of a line that is no plain entry: a total, a mean, a part, an agreement."""
+
+from __future__ import annotations
+
+import pkgutil
+import re
+import tomllib
+from functools import cache, lru_cache
+from typing import Literal
+
+Says = Literal[
+    "total", "statistic", "part", "memo", "period", "agreed", "balance", "common", "number",
+    "small", "of_which", "yearly", "month",
+    "remark", "lone",
+]  # fmt: skip
+"""What a label may say; the words for each stand in ``closing.toml``."""
+_SPACELESS = re.compile(r"[\u3040-\u30ff\u4e00-\u9fff]")
+"""Signs of the languages that put no spaces between words."""
+
+
+@cache
+def _patterns() -> dict[str, re.Pattern[str]]:
+    content = tomllib.loads((pkgutil.get_data(__package__, "closing.toml") or b"").decode())
+    return {
+        says: _pattern([each for words in languages.values() for each in words.split()])
+        for says, languages in content.items()
+    }
+
+
+def _pattern(words: list[str]) -> re.Pattern[str]:
+    """What finds one of some words in a label; ``_`` parts the words of a phrase."""
+    told = [re.escape(word).replace("_", r"\s+").replace(r"\*", r"\w+") for word in words]
+    whole = "|".join(one for one in told if not _SPACELESS.search(one))
+    inside = "|".join(one for one in told if _SPACELESS.search(one))
+    return re.compile(rf"(?<!\w)(?:{whole})(?!\w)|(?:{inside})", re.IGNORECASE)
+
+
+def says(text: str, *what: Says) -> bool:
+    """Whether a label says one of some things anywhere in it."""
+    return any(_patterns()[each].search(text) for each in what)
+
+
+def names_number(text: str) -> bool:
+    """Whether a label says no more than that its line holds years, codes or the like."""
+    return bool(_patterns()["number"].fullmatch(text.strip().removesuffix(".")))
+
+
+def names_whole(text: str) -> bool:
+    """Whether a label names a total, a mean or the like, not something of its own."""
+    return not text or says(text, "total", "statistic", "common")
+
+
+@lru_cache(maxsize=4096)
+def meaning(text: str) -> frozenset[str]:
+    """The words of a label that tell it from others, in one form for one and for many."""
+    words = re.findall(r"[^\W_]+", text.casefold())
+    return frozenset(_stem(word) for word in words if not _patterns()["small"].fullmatch(word))
+
+
+def _stem(word: str) -> str:
+    if len(word) > 3 and word.endswith("s") and not word.endswith("ss"):
+        word = word[:-1]
+    return word[:-1] if len(word) > 4 and word[-1] in "en" else word

@@ -1,0 +1,103 @@
+"""The texts that label the cells of a line, beside it or above it."""
+
+from __future__ import annotations
+
+from dreieck.core.calculate.calculation import Calculation
+from dreieck.core.formula import Shape
+from dreieck.core.grid import CROSSING, Area, Axis, Cell
+from dreieck.core.sheet.cells import Kind
+from dreieck.core.sheet.sheet import Sheet
+
+MOST = 24
+"""So many labels of a line tell what the others are like."""
+FAR = 40
+"""So far from a cell its label may stand."""
+
+
+def texts_along(
+    calculation: Calculation, sheet: Sheet, first: Cell, axis: Axis, count: int
+) -> tuple[str, ...]:
+    """What the cells of a line are labelled, from ``first`` on along an axis, in small letters.
+
+    It is the nearest line of texts before it that tells the cells apart; empty where none does.
+    """
+    crossing, count = CROSSING[axis], min(count, MOST)
+    for back in range(1, min(first.on(crossing), FAR)):
+        line = Area.of(first.step(crossing, -back))
+        line = line.spanning(axis, first.on(axis), first.on(axis) + count - 1)
+        if 2 * sheet.count(line) <= count:
+            continue
+        texts = _texts(calculation, sheet, line)
+        told = [text for text in texts if text]
+        if 2 * len(told) > count and (count == 1 or len(set(told)) > 1):
+            return texts
+    return ()
+
+
+def label(calculation: Calculation, sheet: Sheet, cell: Cell, axis: Axis) -> str:
+    """The nearest text to the left of a cell, or above it, in small letters."""
+    return nearest_text(calculation, sheet, cell, axis).casefold()
+
+
+def nearest_text(
+    calculation: Calculation, sheet: Sheet, cell: Cell, axis: Axis, reach: int = FAR
+) -> str:
+    """The nearest text to the left of a cell on its row, or above it in its column."""
+    crossing = CROSSING[axis]
+    for back in range(1, min(cell.on(crossing), reach)):
+        if text := text_in(calculation, sheet, cell.step(crossing, -back)):
+            return text
+    return ""
+
+
+def first_text(calculation: Calculation, sheet: Sheet, cell: Cell, axis: Axis) -> str:
+    """The text with which the filled cells begin that a cell stands in, on its row or column."""
+    crossing = CROSSING[axis]
+    found = ""
+    for back in range(1, min(cell.on(crossing), FAR)):
+        at = cell.step(crossing, -back)
+        if sheet.content(at) is None:
+            break
+        found = text_in(calculation, sheet, at)
+    return found
+
+
+def _texts(calculation: Calculation, sheet: Sheet, line: Area) -> tuple[str, ...]:
+    """The texts of the cells of a line, in small letters; empty where there is none."""
+    if line.width > 1 or not line.last.on_sheet:
+        return tuple(text_in(calculation, sheet, cell).casefold() for cell in line.cells())
+    cells = calculation.cells(sheet.name, line.left, line.top, line.bottom)
+    if not (cells.kinds == Kind.TEXT).any():
+        return ("",) * line.height
+    values = cells.values()
+    return tuple(each.strip().casefold() if isinstance(each, str) else "" for each in values)
+
+
+def text_in(calculation: Calculation, sheet: Sheet, cell: Cell) -> str:
+    if not cell.on_sheet:
+        return ""
+    content = sheet.content(cell)
+    value = calculation.value(sheet.name, cell) if isinstance(content, Shape) else content
+    return value.strip() if isinstance(value, str) else ""
+
+
+def part_title(sheet: Sheet, cell: Cell) -> str:
+    """The text that stands alone in a row, right above entries, over the row of a cell.
+
+    A text right above headings is the title of a whole table, and none of a part.
+    """
+    used = sheet.used()
+    if used is None:
+        return ""
+    for row in range(cell.row, max(cell.row - FAR, 0), -1):
+        first, beside = (sheet.content(Cell(used.left + n, row)) for n in (0, 1))
+        if first is not None and beside is not None:
+            continue
+        line = Area(used.left, row, used.right, row)
+        count = sheet.count(line)
+        if count == 0:
+            return ""
+        if count == 1 and isinstance(first, str):
+            below = sheet.filled(line._replace(top=row + 1, bottom=row + 1))
+            return first.strip() if any(isinstance(c, float | Shape) for _, c in below) else ""
+    return ""
