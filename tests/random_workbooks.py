@@ -9,7 +9,7 @@ from dreieck.core.sheet.content import Unreadable
 from dreieck.core.sheet.layout import Headings, Layout, LineLook, LineLooks, Rule
 from dreieck.core.sheet.names import named
 from dreieck.core.sheet.sheet import Run, Sheet
-from dreieck.core.sheet.stated import STANDS, Proof, Sweep
+from dreieck.core.sheet.stated import SORTS, STANDS, Answer, Proof, Sweep
 from dreieck.core.sheet.workbook import Workbook
 from dreieck.core.values.look import Look
 from dreieck.core.values.style import Edges, Style
@@ -132,6 +132,8 @@ def workbooks(draw):
     )
     swept = draw(st.sampled_from(["", "=SWEEP(OVER('Hut 2'!$B$2,0%,1,0.5),Loads!C4:C9)"]))
     workbook.sweeps = (Sweep(2, Shape.parse(swept, STANDS)),) if swept else ()
+    meant = draw(st.sampled_from(["", '=MEANT(Loads!C4:C9,"all-same","a <third> each")']))
+    workbook.answers = (Answer(1, Shape.parse(meant, STANDS)),) if meant else ()
     return workbook
 
 
@@ -153,10 +155,9 @@ def differences(one, other):
         k: (n.name, n.shape) for k, n in other.names.items()
     }:
         found.append(f"names {one.names} {other.names}")
-    if one.proofs != other.proofs:
-        found.append(f"proofs {one.proofs} {other.proofs}")
-    if one.sweeps != other.sweeps:
-        found.append(f"sweeps {one.sweeps} {other.sweeps}")
+    for sort in SORTS:
+        if one.stated(sort) != other.stated(sort):
+            found.append(f"{sort} {one.stated(sort)} {other.stated(sort)}")
     return found
 
 

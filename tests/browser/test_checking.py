@@ -248,3 +248,18 @@ def test_the_shape_map_leads_to_a_break(bench):
     expect(bench.panel).to_contain_text("The number 99.0 stands in D7")
     button(bench, "Restore the block's formula").click()
     bench.shows("D7", "84.0")
+
+
+def test_a_finding_is_answered_with_a_reason_by_keys_alone(mending):
+    mending.click("C8")
+    mending.settle()
+    answer = mending.panel.get_by_text("It is meant", exact=True)
+    answer.focus()
+    mending.keys("Enter", "Tab")
+    mending.page.keyboard.type("the price went up")
+    mending.keys("Enter")
+    expect(mending.panel).to_contain_text("It is meant: the price went up")
+    expect(mending.panel).not_to_contain_text("2 in doubt")
+    mending.keys("Control+z")
+    expect(mending.panel).to_contain_text("2 in doubt")
+    expect(mending.panel).not_to_contain_text("went up")

@@ -40,6 +40,22 @@ def test_a_mend_that_is_no_longer_there_is_refused(broken, tells):
     tells(broken.notice)
 
 
+def test_a_finding_that_is_meant_says_why_until_it_is_asked_again(broken, tells):
+    broken.select("C8").act("show", step="check")
+    asked = {"rule": "input-slid", "index": 1, "to": "C7"}
+    for reason in (" ", "a price & its rise"):
+        broken.act("mean", reason=reason, **asked)
+        tells(broken.notice)
+    assert "It is meant: a price & its rise Ask again" in broken.text
+    assert "2 in doubt" not in broken.text and rules(broken)[0] == "input-slid"
+    broken.act("ask-again", **asked)
+    tells(broken.notice)
+    assert "1 sound 2 in doubt 1 broken" in broken.text
+    broken.act("undo").act("undo")
+    broken.act("ask-again", **asked)
+    tells(broken.notice)
+
+
 def test_the_sheet_is_checked_where_no_formula_is_chosen(broken, page):
     broken.select("G1").act("show", step="check")
     assert rules(broken) == ["input-slid", "input-slid", "misses-neighbours", "input-slid"]

@@ -65,7 +65,8 @@ class FindingAnswer(BaseModel):
 
     ``reference`` is the tag of the reference that it is about, if it is about one; ``cells``
     are the first cells that it is about, ``count`` how many there are. ``because`` is what
-    speaks for it, ``causes`` what comes of it.
+    speaks for it, ``causes`` what comes of it, ``meant`` the reason why it is meant, if somebody
+    answered so.
     """
 
     rule: str
@@ -78,6 +79,7 @@ class FindingAnswer(BaseModel):
     because: list[str]
     causes: list[str]
     mends: list[MendAnswer]
+    meant: str = ""
 
 
 class BlockAnswer(BaseModel):
@@ -182,4 +184,5 @@ def _finding(finding: Finding) -> FindingAnswer:
         because=list(finding.because),
         causes=list(finding.causes),
         mends=[MendAnswer(says=m.says, before=m.before, after=m.after) for m in finding.mends],
+        meant=finding.meant,
     )

@@ -43,10 +43,12 @@ def _result(name: str, finding: FindingAnswer, rules: list[str]) -> dict[str, An
     if finding.cells:
         places = [{"fullyQualifiedName": cell, "kind": "cell"} for cell in finding.cells[:20]]
         location["logicalLocations"] = places
+    answered = {"kind": "external", "justification": finding.meant}
     return {
         "ruleId": finding.rule,
         "ruleIndex": rules.index(finding.rule),
         "level": _LEVELS[finding.state],
         "message": {"text": f"{', '.join(finding.cells[:3])}: {finding.says}{mends}"},
         "locations": [location],
+        **({"suppressions": [answered]} if finding.meant else {}),
     }

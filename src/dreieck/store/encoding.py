@@ -188,6 +188,7 @@ _FORMS = {
     "feed": _Form("feed", lambda feed, _: feed_said(feed), lambda said, _: feed_of(said)),
     "proofs": _Form("stated", _stated_said, partial(_stated_made, sort="proofs")),
     "sweeps": _Form("stated", _stated_said, partial(_stated_made, sort="sweeps")),
+    "answers": _Form("stated", _stated_said, partial(_stated_made, sort="answers")),
 }
 """The fields that are not kept as they are."""
 _EDITS: dict[str, type[Edit]] = {edit.__name__: edit for edit in get_args(Edit)}

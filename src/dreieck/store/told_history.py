@@ -195,6 +195,7 @@ def _told(workbook: Workbook) -> object:
         workbook.feeds,
         workbook.proofs,
         workbook.sweeps,
+        workbook.answers,
         workbook.seed,
         workbook.locale,
     )

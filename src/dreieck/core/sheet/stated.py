@@ -1,4 +1,4 @@
-"""What is stated about cells and kept with the workbook: proofs and sweeps."""
+"""What is stated about cells and kept with the workbook: proofs, sweeps, answers to findings."""
 
 from __future__ import annotations
 
@@ -10,7 +10,7 @@ from dreieck.core.grid import Cell
 
 STANDS = Cell(1, 1)
 """The cell in which a statement would stand; each of its references names its sheet."""
-Sort = Literal["proofs", "sweeps"]
+Sort = Literal["proofs", "sweeps", "answers"]
 
 
 @dataclass(frozen=True, slots=True)
@@ -34,7 +34,11 @@ class Sweep(Stated):
     """A statement of which inputs run over which values, and what is to be seen of it."""
 
 
-SORTS: dict[Sort, type[Stated]] = {"proofs": Proof, "sweeps": Sweep}
+class Answer(Stated):
+    """A statement that what a rule finds in cells is meant, and why."""
+
+
+SORTS: dict[Sort, type[Stated]] = {"proofs": Proof, "sweeps": Sweep, "answers": Answer}
 """What is kept, by the sort of it."""
 
 

@@ -15,7 +15,7 @@ from dreieck.core.sheet.content import Content, Entry, read_entry, typed_text
 from dreieck.core.sheet.feed import Feed
 from dreieck.core.sheet.names import Named
 from dreieck.core.sheet.sheet import Sheet
-from dreieck.core.sheet.stated import Proof, Sort, Stated, Sweep
+from dreieck.core.sheet.stated import Answer, Proof, Sort, Stated, Sweep
 from dreieck.core.values.locales import NEUTRAL
 
 MAX_SHEET_NAME = 64
@@ -34,6 +34,7 @@ class Workbook:
         """Outside figures by their codes without case."""
         self.proofs: tuple[Proof, ...] = ()
         self.sweeps: tuple[Sweep, ...] = ()
+        self.answers: tuple[Answer, ...] = ()
         self.seed = 0
         """What the numbers that are drawn by chance follow from."""
         self.locale = NEUTRAL
@@ -70,8 +71,9 @@ class Workbook:
         return self.sheet(sheet).content(cell)
 
     def stated(self, sort: Sort) -> tuple[Stated, ...]:
-        """The proofs, or the sweeps."""
-        return self.proofs if sort == "proofs" else self.sweeps
+        """The proofs, the sweeps, or the answers to findings."""
+        found: tuple[Stated, ...] = getattr(self, sort)
+        return found
 
     def feed(self, code: str) -> Feed:
         """What is known of a feed; there may be no figure yet."""
@@ -84,7 +86,7 @@ class Workbook:
         """
         other = Workbook(self.name)
         other.feeds = self.feeds.copy()
-        other.proofs, other.sweeps = self.proofs, self.sweeps
+        other.proofs, other.sweeps, other.answers = self.proofs, self.sweeps, self.answers
         other.names, other.seed, other.locale = self.names.copy(), self.seed, self.locale
         other.sheets = [each.copy() if each in changed else each for each in self.sheets]
         return other

@@ -148,4 +148,5 @@ class WorkbookModel(Model):
     feeds: Annotated[list[FeedModel], Field(max_length=MAX_FEEDS)] = []
     proofs: Annotated[list[StatedModel], Field(max_length=MAX_STATED)] = []
     sweeps: Annotated[list[StatedModel], Field(max_length=MAX_STATED)] = []
+    answers: Annotated[list[StatedModel], Field(max_length=MAX_STATED)] = []
     history: dict[str, Any] | None = None

@@ -37,6 +37,7 @@ class Found:
     tag: str
     colour: int
     mends: tuple[Mend, ...]
+    meant: str
     is_practised: bool
     """Whether there are drills about this kind of mistake."""
 
@@ -65,7 +66,7 @@ def shown(finding: Finding, locale: str = NEUTRAL) -> Found:
     return Found(
         finding.rule,
         finding.state,
-        STATES[finding.state],
+        "meant" if finding.meant else STATES[finding.state],
         finding.says,
         finding.why,
         "; ".join(finding.because),
@@ -75,6 +76,7 @@ def shown(finding: Finding, locale: str = NEUTRAL) -> Found:
         "" if finding.reference is None else tag(finding.reference),
         colour_of(reference),
         tuple(_typed(mend, locale) for mend in finding.mends),
+        finding.meant,
         cause_of(finding.rule) is not None,
     )
 

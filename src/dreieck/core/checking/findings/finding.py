@@ -51,6 +51,8 @@ class Finding:
     """The number of the block, or sheet, that it was found for."""
     rule: str = ""
     """The identifier of the rule that found it, which the rule's registration gives it."""
+    meant: str = ""
+    """The reason why it is meant, if somebody answered so: it is a note then."""
     strength: int = 1
     """How much it explains: of two findings that one mend does away with, the stronger stays."""
 

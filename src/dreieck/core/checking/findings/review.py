@@ -10,6 +10,7 @@ from collections.abc import Callable, Iterable
 from dataclasses import replace
 
 from dreieck.core.calculate.calculation import Calculation
+from dreieck.core.checking.findings.answered import answered
 from dreieck.core.checking.findings.finding import Finding, Mend
 from dreieck.core.checking.findings.outcome import changes, errors_gone, tried, wrongs
 from dreieck.core.grid import Area
@@ -55,6 +56,8 @@ def reviewed(calculation: Calculation, found: list[Finding], again: Again) -> li
         if after is None and finding.mends and doubts <= _MOST_TOLD:
             after = tried(calculation, finding.mends[0])
         told.append(_told(calculation, after, finding, errors))
+    # What comes of a finding that is meant is folded into it before.
+    told = answered(calculation.workbook, told)
     return sorted(told, key=lambda finding: _ORDER[finding.state])
 
 

@@ -2,7 +2,11 @@
 
 from __future__ import annotations
 
+from pydantic import Field
+
 from dreieck.core.checking.findings import Finding, Mend, missed_by
+from dreieck.core.editing.answering import answer, answers
+from dreieck.core.editing.stating import without
 from dreieck.core.exceptions import DreieckError
 from dreieck.core.formula import Shape
 from dreieck.core.grid import Area, Cell
@@ -15,6 +19,8 @@ from dreieck.web.workbench.actions.fills import Landing, land
 from dreieck.web.workbench.finding_cache import findings_on
 from dreieck.web.workbench.page_state import Number
 from dreieck.web.workbench.situation import Situation
+
+_GONE = "This finding is no longer there; the panel is up to date now."
 
 
 class Choice(Index, To):
@@ -36,6 +42,36 @@ def mend(context: Context, wish: Choice) -> str:
     edit = chosen.edits[0]
     where = f", in {addresses(joined(edit.areas()))}" if isinstance(edit, SetCells) else ""
     return f"Mended{where}: {chosen.says}. Ctrl+Z takes it back."
+
+
+class Reason(Index, To):
+    """A finding, by its ``rule``, reference and first cell, and why it is meant."""
+
+    rule: str = Field("", max_length=60)
+    reason: str = Field("", max_length=1_000)
+
+
+@action()
+def mean(context: Context, wish: Reason) -> str:
+    """Answer a finding: it is meant, for a reason that stays with its cells."""
+    finding = _found(context.situation(), wish)
+    sheet = context.opened.workbook.sheet(finding.sheet)
+    edit = answer(context.opened.workbook, sheet, finding.areas, finding.rule, wish.reason)
+    where = addresses(joined(finding.areas))
+    context.change(f"{where} is meant: {wish.reason.strip()}"[:200], edit)
+    return f"{where} is meant, and said so. Ctrl+Z takes it back."
+
+
+@action()
+def ask_again(context: Context, wish: Reason) -> str:
+    """Take back the answer that a finding is meant."""
+    workbook, finding = context.opened.workbook, _found(context.situation(), wish)
+    for each in answers(workbook):
+        about = (each.rule, each.sheet) == (finding.rule, finding.sheet)
+        if about and all(area.within(each.area) for area in finding.areas):
+            context.change("asking again", without(workbook, "answers", each.number))
+            return "It is asked again whether this is right."
+    raise DreieckError("Nobody has answered this; the panel is up to date now.")
 
 
 @action(Effect.MOVES)
@@ -83,14 +119,20 @@ def release(context: Context) -> str:
 
 
 def _chosen(situation: Situation, wish: Choice) -> Mend:
+    mends = _found(situation, wish).mends
+    if 0 <= wish.mend < len(mends):
+        return mends[wish.mend]
+    raise DreieckError(_GONE)
+
+
+def _found(situation: Situation, wish: Choice | Reason) -> Finding:
+    """The finding that a wish is about. Raises DreieckError where there is none by now."""
     for finding in _candidates(situation):
         where = finding.areas[0].first.text
         reference = -1 if finding.reference is None else finding.reference
         if (finding.rule, reference, where) == (wish.rule, wish.index, wish.to):
-            mends = finding.mends
-            if 0 <= wish.mend < len(mends):
-                return mends[wish.mend]
-    raise DreieckError("This finding is no longer there; the panel is up to date now.")
+            return finding
+    raise DreieckError(_GONE)
 
 
 def _candidates(situation: Situation) -> list[Finding]:

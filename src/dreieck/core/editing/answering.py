@@ -1,0 +1,85 @@
+"""Answers to findings: that something is meant, and why. They follow their cells as proofs do."""
+
+from __future__ import annotations
+
+from collections.abc import Iterator, Sequence
+from dataclasses import replace
+from typing import NamedTuple
+
+from dreieck.core.editing.stating import NEW, kept
+from dreieck.core.exceptions import DreieckError
+from dreieck.core.formula import Shape, tree
+from dreieck.core.formula.reference import CellReference, Part, RangeReference, Reference, Span
+from dreieck.core.grid import Area
+from dreieck.core.sheet.edits import SetStated
+from dreieck.core.sheet.sheet import Sheet
+from dreieck.core.sheet.stated import STANDS
+from dreieck.core.sheet.workbook import Workbook
+
+MEANT = "MEANT"
+"""How an answer is written: ``=MEANT(Loads!D6,"typed-over","agreed with the guild")``."""
+MOST = 200
+"""So many characters a reason has at the most."""
+
+
+class Answered(NamedTuple):
+    """An answer: its number, the cells of a sheet, the rule that found something, the reason."""
+
+    number: int
+    sheet: str
+    area: Area
+    rule: str
+    reason: str
+
+
+def answer(
+    workbook: Workbook, sheet: Sheet, areas: Sequence[Area], rule: str, reason: str
+) -> SetStated:
+    """Keep the answer that what a rule finds in cells is meant, in place of one about the same.
+
+    Raises DreieckError where there is no reason, or there are too many answers.
+    """
+    why = " ".join(reason.split())
+    if not why:
+        raise DreieckError("Say why it is meant, such as: agreed with the guild.")
+    if len(why) > MOST:
+        raise DreieckError(f"A reason can have {MOST} characters.")
+    around = areas[0]
+    for area in areas[1:]:
+        around = around.around(area)
+    node = tree.Call(MEANT, (_reference(sheet, around), tree.Text(rule), tree.Text(why)))
+    before = next(
+        (e for e in answers(workbook)
+         if (e.sheet, e.area, e.rule) == (sheet.name, around, rule)),
+        None,
+    )  # fmt: skip
+    made = kept(workbook, "answers", Shape.of(node), before.number if before else NEW)
+    # Those whose cells are gone say nothing any more.
+    there = {each.number for each in answers(workbook)} | {made.stated[-1].number}
+    return replace(made, stated=tuple(each for each in made.stated if each.number in there))
+
+
+def _reference(sheet: Sheet, area: Area) -> Reference:
+    """A reference to cells from where statements stand; it follows them when they move."""
+    left, right = (Part.seen_from(STANDS.column, at, locked=False) for at in area.on("column"))
+    top, bottom = (Part.seen_from(STANDS.row, at, locked=False) for at in area.on("row"))
+    if area.size == 1:
+        return CellReference(left, top, sheet.name)
+    return RangeReference(Span.of(left, right), Span.of(top, bottom), sheet.name)
+
+
+def answers(workbook: Workbook) -> Iterator[Answered]:
+    """All answers whose cells are still there."""
+    for each in workbook.stated("answers"):
+        node = each.shape.tree
+        if not isinstance(node, tree.Call) or node.function != MEANT or len(node.arguments) != 3:
+            continue
+        cells, rule, why = node.arguments
+        if not isinstance(cells, CellReference | RangeReference):
+            continue
+        area = cells.area(STANDS)
+        told = isinstance(rule, tree.Text) and isinstance(why, tree.Text)
+        if area and told and cells.sheet and workbook.has_sheet(cells.sheet):
+            name = workbook.sheet(cells.sheet).name
+            assert isinstance(rule, tree.Text) and isinstance(why, tree.Text)
+            yield Answered(each.number, name, area, rule.value, why.value)
