@@ -9,7 +9,8 @@ from typing import Literal, NamedTuple
 from dreieck.core.formula import Shape, tree
 from dreieck.core.formula.reference import CellReference, RangeReference
 
-Slot = Literal["operators", "functions", "sheets", "numbers", "names"]
+Slot = Literal["operators", "sheets"]
+"""The places in which lines beside each other are compared one by one."""
 
 
 class Slots(NamedTuple):
@@ -22,10 +23,9 @@ class Slots(NamedTuple):
     numbers: tuple[float, ...]
     names: tuple[str, ...]
 
-    def held(self, slot: Slot) -> tuple[object, ...]:
+    def held(self, slot: Slot) -> tuple[str, ...]:
         """What stands in the places of one sort."""
-        found: tuple[object, ...] = getattr(self, slot)
-        return found
+        return self.operators if slot == "operators" else self.sheets
 
 
 @lru_cache(maxsize=4096)
@@ -75,15 +75,9 @@ def with_slot(shape: Shape, other: Shape, slot: Slot) -> Shape:
     def made(node: tree.Node) -> tree.Node:
         match node:
             case tree.Binary() if slot == "operators":
-                node = tree.Binary(str(next(taken)), node.left, node.right)
-            case tree.Call() if slot == "functions":
-                node = tree.Call(str(next(taken)), node.arguments)
-            case tree.Number() if slot == "numbers":
-                return tree.Number(float(str(next(taken))))
-            case tree.Name() if slot == "names":
-                return tree.Name(str(next(taken)))
+                node = tree.Binary(next(taken), node.left, node.right)
             case CellReference() | RangeReference() if slot == "sheets":
-                return replace(node, sheet=str(next(taken)) or None)
+                return replace(node, sheet=next(taken) or None)
             case _:
                 pass
         return tree.with_children(node, made)

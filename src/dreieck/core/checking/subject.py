@@ -20,7 +20,7 @@ from dreieck.core.formula.printer import reference_text
 from dreieck.core.formula.reference import CellReference, Part, Reference
 from dreieck.core.formula.shift import circled
 from dreieck.core.functions import Trait, calls
-from dreieck.core.grid import LAST, Area, Axis, Cell
+from dreieck.core.grid import AXES, LAST, Area, Axis, Cell
 from dreieck.core.grid.areas import cells_of
 from dreieck.core.sheet.cells import Kind
 from dreieck.core.sheet.sheet import Sheet
@@ -98,6 +98,12 @@ class Subject:
     def range_uses(self) -> list[Use]:
         """The uses of ranges."""
         return [use for use in self.uses if not isinstance(use.reference, CellReference)]
+
+    def stays(self, reference: Reference) -> bool:
+        """Whether all landings read the same by a reference; a single landing tells nothing."""
+        axes = [axis for axis in AXES if self.block.area.length(axis) > 1]
+        parts = [part for axis in axes for part in reference.on(axis)]
+        return bool(axes) and all(part.locked for part in parts)
 
     def once(self, question: Callable[[Subject], T]) -> T:
         """The answer to a question about the block, worked out once."""

@@ -1,4 +1,7 @@
-"""Answers to findings: that something is meant, and why. They follow their cells as proofs do."""
+"""Answers to findings: that something is meant, and why. They follow their cells as proofs do.
+
+One is written as ``=MEANT(Loads!D6,"typed-over","agreed with the guild")``.
+"""
 
 from __future__ import annotations
 
@@ -9,15 +12,13 @@ from typing import NamedTuple
 from dreieck.core.editing.stating import NEW, kept
 from dreieck.core.exceptions import DreieckError
 from dreieck.core.formula import Shape, tree
-from dreieck.core.formula.reference import CellReference, Part, RangeReference, Reference, Span
+from dreieck.core.formula.reference import CellReference, RangeReference, moving
 from dreieck.core.grid import Area
 from dreieck.core.sheet.edits import SetStated
 from dreieck.core.sheet.sheet import Sheet
 from dreieck.core.sheet.stated import STANDS
 from dreieck.core.sheet.workbook import Workbook
 
-MEANT = "MEANT"
-"""How an answer is written: ``=MEANT(Loads!D6,"typed-over","agreed with the guild")``."""
 MOST = 200
 """So many characters a reason has at the most."""
 
@@ -47,7 +48,9 @@ def answer(
     around = areas[0]
     for area in areas[1:]:
         around = around.around(area)
-    node = tree.Call(MEANT, (_reference(sheet, around), tree.Text(rule), tree.Text(why)))
+    node = tree.Call(
+        "MEANT", (moving(around, STANDS, sheet.name), tree.Text(rule), tree.Text(why))
+    )
     before = next(
         (e for e in answers(workbook)
          if (e.sheet, e.area, e.rule) == (sheet.name, around, rule)),
@@ -59,27 +62,17 @@ def answer(
     return replace(made, stated=tuple(each for each in made.stated if each.number in there))
 
 
-def _reference(sheet: Sheet, area: Area) -> Reference:
-    """A reference to cells from where statements stand; it follows them when they move."""
-    left, right = (Part.seen_from(STANDS.column, at, locked=False) for at in area.on("column"))
-    top, bottom = (Part.seen_from(STANDS.row, at, locked=False) for at in area.on("row"))
-    if area.size == 1:
-        return CellReference(left, top, sheet.name)
-    return RangeReference(Span.of(left, right), Span.of(top, bottom), sheet.name)
-
-
 def answers(workbook: Workbook) -> Iterator[Answered]:
     """All answers whose cells are still there."""
     for each in workbook.stated("answers"):
-        node = each.shape.tree
-        if not isinstance(node, tree.Call) or node.function != MEANT or len(node.arguments) != 3:
-            continue
-        cells, rule, why = node.arguments
-        if not isinstance(cells, CellReference | RangeReference):
-            continue
-        area = cells.area(STANDS)
-        told = isinstance(rule, tree.Text) and isinstance(why, tree.Text)
-        if area and told and cells.sheet and workbook.has_sheet(cells.sheet):
-            name = workbook.sheet(cells.sheet).name
-            assert isinstance(rule, tree.Text) and isinstance(why, tree.Text)
-            yield Answered(each.number, name, area, rule.value, why.value)
+        match each.shape.tree:
+            case tree.Call(
+                function="MEANT",
+                arguments=(
+                    CellReference() | RangeReference() as cells, tree.Text(rule), tree.Text(why)
+                ),
+            ):  # fmt: skip
+                area = cells.area(STANDS)
+                if area and cells.sheet and workbook.has_sheet(cells.sheet):
+                    name = workbook.sheet(cells.sheet).name
+                    yield Answered(each.number, name, area, rule, why)

@@ -282,6 +282,21 @@ def staying(area: Area, sheet: str) -> Reference:
     return RangeReference(None if area.width == MAX_COLUMN else columns, rows, sheet)
 
 
+def moving(area: Area, start: Cell, sheet: str | None) -> Reference:
+    """The reference without locks that reads an area in a formula at ``start``."""
+
+    def part(axis: Axis, at: int) -> Part:
+        return Part.seen_from(start.on(axis), at, locked=False)
+
+    if area.size == 1:
+        return CellReference(part("column", area.left), part("row", area.top), sheet)
+    return RangeReference(
+        Span.of(part("column", area.left), part("column", area.right)),
+        Span.of(part("row", area.top), part("row", area.bottom)),
+        sheet,
+    )
+
+
 def _coordinates(span: Span | None, base: int, limit: int) -> tuple[int, int]:
     if span is None:
         return 1, limit

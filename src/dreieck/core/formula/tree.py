@@ -206,6 +206,18 @@ def with_leaves(node: Node, change: Callable[[Node], Node]) -> Node:
     return with_children(node, lambda child: with_leaves(child, change))
 
 
+def bare(node: Node) -> Node:
+    """What stands in brackets, however many there are around it."""
+    while isinstance(node, Group):
+        node = node.inner
+    return node
+
+
+def swapped(node: Node, one: Node, other: Node) -> Node:
+    """The tree with another node in the place of one of its own; equal ones elsewhere stay."""
+    return other if node is one else with_children(node, lambda each: swapped(each, one, other))
+
+
 def with_children(node: Node, change: Callable[[Node], Node]) -> Node:
     """The node with each of those directly below it replaced by what ``change`` makes of it."""
     match node:

@@ -7,7 +7,7 @@ in; what they are of each other is worked out by a library of units.
 from __future__ import annotations
 
 import re
-from functools import cache
+from functools import cache, lru_cache
 from itertools import product
 from typing import TYPE_CHECKING, Any
 
@@ -81,7 +81,7 @@ def _unit(text: str) -> str | None:
     return _names().get(word.casefold())
 
 
-@cache
+@lru_cache(maxsize=4096)
 def measured_in(label: str) -> str | None:
     """What a label says that its numbers are measured in, for the library of units.
 

@@ -86,16 +86,10 @@ def goes_further(content: Content | None, shape: Shape) -> bool:
         if isinstance(each, tree.Call) and inner in each.arguments:
             return True
         if isinstance(each, tree.Binary) and each.operator in "*/":
-            sides = [_inside(each.left), _inside(each.right)]
-            if _inside(inner) in sides and any(isinstance(s, tree.Number) for s in sides):
+            sides = [tree.bare(each.left), tree.bare(each.right)]
+            if tree.bare(inner) in sides and any(isinstance(s, tree.Number) for s in sides):
                 return True
     return False
-
-
-def _inside(node: tree.Node) -> tree.Node:
-    while isinstance(node, tree.Group):
-        node = node.inner
-    return node
 
 
 def is_exception(calculation: Calculation, sheet: Sheet, cell: Cell) -> bool:

@@ -15,7 +15,7 @@ from dreieck.core.grid import AXES, CROSSING, Axis
 from dreieck.core.sheet.edits import SetCells
 from dreieck.core.sheet.sheet import Sheet
 from dreieck.core.tables.closing import says
-from dreieck.core.words.headings import heading_left, heading_over
+from dreieck.core.words.headings import label_on
 
 _LOOKED_AT: tuple[Slot, ...] = ("sheets", "operators")
 _SHORTEST = 3
@@ -65,7 +65,7 @@ def _odd_ones(
     calculation: Calculation, sheet: Sheet, group: list[Patch], axis: Axis
 ) -> Iterator[Finding]:
     for slot in _LOOKED_AT:
-        count: Counter[tuple[object, ...]] = Counter()
+        count: Counter[tuple[str, ...]] = Counter()
         for each in group:
             count[slots(each.shape).held(slot)] += each.area.length(CROSSING[axis])
         (usual, many), *others = count.most_common()
@@ -86,8 +86,7 @@ def _odd_ones(
 
 def _is_called_otherwise(sheet: Sheet, odd: Patch, axis: Axis) -> bool:
     """Whether a line is labelled as one of its own kind: a difference, a share, last year."""
-    head = heading_over if axis == "row" else heading_left
-    told = head(sheet, odd.area.first) or ""
+    told = label_on(sheet, odd.area.first, CROSSING[axis])
     return says(told, "total", "statistic", "memo", "balance")
 
 

@@ -12,7 +12,7 @@ from dreieck.core.checking.subject import Subject
 from dreieck.core.formula import Shape, tree
 from dreieck.core.formula.reference import CellReference, RangeReference
 from dreieck.core.functions import Trait, has
-from dreieck.core.grid import AXES, Axis
+from dreieck.core.grid import AXES, CROSSING, Axis
 
 
 class _Bound(NamedTuple):
@@ -57,8 +57,7 @@ def _follows(subject: Subject, low: _Bound, high: _Bound, axis: Axis) -> bool:
     """Whether the upper border of a landing is the lower one of the next."""
     (one,), (other,) = low.bound.on(axis), high.bound.on(axis)
     free = not one.locked and not other.locked and other.at == one.at + 1
-    crossing: Axis = "column" if axis == "row" else "row"
-    same = low.bound.on(crossing) == high.bound.on(crossing)
+    same = low.bound.on(CROSSING[axis]) == high.bound.on(CROSSING[axis])
     return free and same and subject.block.area.length(axis) > 1
 
 
@@ -66,10 +65,7 @@ def _finding(subject: Subject, high: _Bound, axis: Axis, *, twice: bool) -> Find
     sign = "<" if twice else "<="
     changed = tree.Binary("&", tree.Text(sign), high.bound)
 
-    def replaced(node: tree.Node) -> tree.Node:
-        return changed if node is high.node else tree.with_children(node, replaced)
-
-    shape = Shape.of(replaced(subject.shape.tree))
+    shape = Shape.of(tree.swapped(subject.shape.tree, high.node, changed))
     number = subject.shape.references.index(high.bound)
     read = subject.address(high.bound, subject.start)
     counts = "counts in both" if twice else "counts in none of them"

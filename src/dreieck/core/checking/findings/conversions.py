@@ -114,12 +114,8 @@ def _with_factor(shape: Shape, product: _Product, wanted: float) -> tuple[Shape 
     divides = _is_divisor(shape.tree, typed)
     off = product.number / wanted
     made = tree.Number(float(f"{typed.value * (off if divides else 1 / off):.12g}"))
-
-    def replaced(node: tree.Node) -> tree.Node:
-        return made if node is typed else tree.with_children(node, replaced)
-
     does = "divide" if divides else "multiply"
-    return Shape.of(replaced(shape.tree)), f"{does} by {number_text(made.value)}"
+    return Shape.of(tree.swapped(shape.tree, typed, made)), f"{does} by {number_text(made.value)}"
 
 
 def _is_divisor(node: tree.Node, typed: tree.Number) -> bool:

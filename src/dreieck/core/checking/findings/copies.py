@@ -5,6 +5,7 @@ from __future__ import annotations
 import re
 from collections.abc import Iterator
 from dataclasses import replace
+from itertools import islice
 
 from dreieck.core.analysis.slots import slots
 from dreieck.core.calculate.blocks import Block, Patch, blocks, patches
@@ -44,7 +45,8 @@ _TIMES = re.compile(
 def reads_old_table(subject: Subject) -> Iterator[Finding]:
     """A copied table reads an input of the old one, though it has one of that label itself."""
     for number, reference in enumerate(subject.shape.references):
-        if not isinstance(reference, CellReference) or not _is_held(subject, reference):
+        held = never_moves(reference) or subject.stays(reference)
+        if not isinstance(reference, CellReference) or not held:
             continue
         area = reference.area(subject.start)
         own = _own_input(subject, number, area.first) if area else None
@@ -65,14 +67,6 @@ def reads_old_table(subject: Subject) -> Iterator[Finding]:
             (f"{own.text} stands here where the other stands there, and is labelled the same",),
         )
         return
-
-
-def _is_held(subject: Subject, reference: CellReference) -> bool:
-    """Whether all landings read one cell."""
-    if never_moves(reference):
-        return True
-    along = [axis for axis in AXES if subject.block.area.length(axis) > 1]
-    return bool(along) and all(reference.on(axis)[0].locked for axis in along)
 
 
 def _own_input(subject: Subject, number: int, cell: Cell) -> Cell | None:
@@ -114,15 +108,16 @@ def _between(cell: Cell, other: Block, start: Cell) -> Iterator[Cell]:
 def _alike(sheet: Sheet, block: Block, number: int, cell: Cell) -> list[Block]:
     """The other blocks of a sheet that are built like one, and read a cell as it does."""
     built, typed = slots(block.shape), isinstance(sheet.content(cell), float)
-    found = [each for each in blocks(sheet) if each.start != block.start]
-    return [
+    alike = (
         each
-        for each in found[:_MOST_ALIKE]
-        if each.area.shape == block.area.shape
+        for each in blocks(sheet)
+        if each.start != block.start
+        and each.area.shape == block.area.shape
         and (each.shape.plain is block.shape.plain or typed)
         and slots(each.shape) == built
         and each.shape.references[number].area(each.start) == Area.of(cell)
-    ]
+    )
+    return list(islice(alike, _MOST_ALIKE))
 
 
 def _far(one: Cell, other: Cell) -> int:

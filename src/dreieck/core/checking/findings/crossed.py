@@ -11,7 +11,6 @@ from dreieck.core.checking.findings.rules import rule
 from dreieck.core.checking.subject import Subject
 from dreieck.core.formula import tree
 from dreieck.core.formula.reference import CellReference
-from dreieck.core.grid import AXES
 from dreieck.core.tables.closing import meaning
 from dreieck.core.words.counting import quoted
 from dreieck.core.words.headings import label_on
@@ -64,17 +63,12 @@ def _pairs(subject: Subject) -> Iterator[_Pair]:
         if not isinstance(node, tree.Binary) or node.operator != "*":
             continue
         cells = [each for each in (node.left, node.right) if isinstance(each, CellReference)]
-        held = [each for each in cells if _stays(subject, each)]
+        held = [each for each in cells if subject.stays(each)]
         along = [each for each in cells if each not in held]
         if len(held) == 1 and len(along) == 1:
             told = _label(subject, held[0])
             own = meaning(_label(subject, along[0]))
             yield _Pair(numbers[id(along[0])], numbers[id(held[0])], own, meaning(told), told)
-
-
-def _stays(subject: Subject, reference: CellReference) -> bool:
-    axes = [axis for axis in AXES if subject.block.area.length(axis) > 1]
-    return bool(axes) and all(reference.on(axis)[0].locked for axis in axes)
 
 
 def _label(subject: Subject, reference: CellReference) -> str:
@@ -83,7 +77,7 @@ def _label(subject: Subject, reference: CellReference) -> str:
     if sheet is None or area is None:
         return ""
     down = subject.block.area.height >= subject.block.area.width
-    if _stays(subject, reference):
+    if subject.stays(reference):
         left = sheet.content(area.first.step("column", -1)) if area.left > 1 else None
         return left if isinstance(left, str) else label_on(sheet, area.first, "column")
     return label_on(sheet, area.first, "column" if down else "row")

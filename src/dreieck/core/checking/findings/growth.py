@@ -20,7 +20,7 @@ def growth_periods(subject: Subject) -> Iterator[Finding]:
     for node in tree.walk(subject.shape.tree):
         if not isinstance(node, tree.Binary) or node.operator != "^":
             continue
-        quotient, exponent = _bare(node.left), _bare(node.right)
+        quotient, exponent = tree.bare(node.left), tree.bare(node.right)
         if not isinstance(quotient, tree.Binary) or quotient.operator != "/":
             continue
         if not isinstance(exponent, tree.Binary) or exponent.operator != "/":
@@ -32,12 +32,6 @@ def growth_periods(subject: Subject) -> Iterator[Finding]:
         if steps is not None and abs(periods.value - steps) == 1:
             yield _finding(subject, periods, steps)
             return
-
-
-def _bare(node: tree.Node) -> tree.Node:
-    while isinstance(node, tree.Group):
-        node = node.inner
-    return node
 
 
 def _steps(subject: Subject, quotient: tree.Binary) -> int | None:
@@ -63,12 +57,7 @@ def _steps(subject: Subject, quotient: tree.Binary) -> int | None:
 
 
 def _finding(subject: Subject, periods: tree.Number, steps: int) -> Finding:
-    def replaced(node: tree.Node) -> tree.Node:
-        if node is periods:
-            return tree.Number(float(steps))
-        return tree.with_children(node, replaced)
-
-    shape = Shape.of(replaced(subject.shape.tree))
+    shape = Shape.of(tree.swapped(subject.shape.tree, periods, tree.Number(float(steps))))
     return Finding(
         "doubt",
         subject.sheet.name,

@@ -5,8 +5,7 @@ What comes of locks that slid is told by these, in ``relocking``; here is what n
 
 from __future__ import annotations
 
-from collections.abc import Callable, Iterator
-from typing import TypeVar
+from collections.abc import Iterator
 
 import numpy as np
 
@@ -29,7 +28,6 @@ from dreieck.core.values.formats import read_number
 from dreieck.core.words.counting import listed, many
 
 _MAX_TEXTS = 20_000
-T = TypeVar("T")
 
 
 def explained(subject: Subject) -> set[int]:
@@ -173,13 +171,8 @@ def _unreadable(subject: Subject, sheet: Sheet, area: Area) -> Mask:
 
 
 def _texts_read(cells: Cells) -> Iterator[tuple[int, float | None]]:
-    """The places of texts, and the number that each reads as in a calculation."""
-    return _of_texts(cells, read_number)
-
-
-def _of_texts(cells: Cells, tell: Callable[[str], T]) -> Iterator[tuple[int, T]]:
-    """The places of texts, and what is told of each; equal ones are asked about once."""
+    """The places of texts, and the number that each reads as; equal ones are read once."""
     where = np.flatnonzero(cells.kinds == Kind.TEXT)[:_MAX_TEXTS]
     held, which = np.unique(cells.payload[where], return_inverse=True)
-    told = [tell(str(cells.pool.objects[int(number)])) for number in held]
+    told = [read_number(str(cells.pool.objects[int(number)])) for number in held]
     return ((place, told[number]) for place, number in zip(where.tolist(), which, strict=True))

@@ -7,7 +7,6 @@ from dreieck.core.checking.findings.finding import Mend
 from dreieck.core.checking.subject import Subject
 from dreieck.core.formula import Shape
 from dreieck.core.formula.locks import Lock, with_lock
-from dreieck.core.formula.reference import CellReference, Part, RangeReference, Reference, Span
 from dreieck.core.grid import Area, Axis, Cell
 from dreieck.core.sheet.content import typed_text
 from dreieck.core.sheet.edits import SetCells
@@ -72,19 +71,4 @@ def restored(sheet: Sheet, areas: tuple[Area, ...], shape: Shape) -> Mend:
         before,
         shape.text(first),
         (SetCells.with_content(sheet, areas, shape),),
-    )
-
-
-def reference_to(area: Area, start: Cell, sheet: str | None) -> Reference:
-    """The free reference to an area from the start."""
-
-    def part(axis: Axis, at: int) -> Part:
-        return Part.seen_from(start.on(axis), at, locked=False)
-
-    if area.size == 1:
-        return CellReference(part("column", area.left), part("row", area.top), sheet)
-    return RangeReference(
-        Span.of(part("column", area.left), part("column", area.right)),
-        Span.of(part("row", area.top), part("row", area.bottom)),
-        sheet,
     )

@@ -12,7 +12,6 @@ from dreieck.core.checking.findings.mends import refilled
 from dreieck.core.checking.findings.rules import rule
 from dreieck.core.checking.subject import Subject
 from dreieck.core.checking.weighing.doubt import doubt
-from dreieck.core.checking.weighing.factors import other_operand
 from dreieck.core.formula import tree
 from dreieck.core.grid import AXES, Area, Axis, Cell
 from dreieck.core.sheet.sheet import Sheet
@@ -20,7 +19,7 @@ from dreieck.core.tables.closing import meaning, names_number
 from dreieck.core.tables.labels import part_title
 from dreieck.core.tables.series import order_of
 from dreieck.core.words.counting import quoted
-from dreieck.core.words.headings import heading_left, heading_over, label_on
+from dreieck.core.words.headings import label_on
 
 _REACH = 24
 """So far from what is read another cell in its line may stand that the label means."""
@@ -53,9 +52,9 @@ def _own_labels(subject: Subject) -> list[str]:
     title = part_title(sheet, start)
     told = [title] if part_title(sheet, area.last) == title else []
     if area.width == 1:
-        told.append(heading_over(sheet, start) or "")
+        told.append(label_on(sheet, start, "column"))
     if area.height == 1:
-        told.append(heading_left(sheet, start) or "")
+        told.append(label_on(sheet, start, "row"))
     return [text for text in told if text]
 
 
@@ -63,15 +62,7 @@ def _rival(subject: Subject, use: Use, told: list[str]) -> _Rival | None:
     """The one cell in line with what is read that the label names, where it does not name that."""
     own = meaning(" ".join(told))
     sheet, area = subject.sheet_of(use.reference), use.reference.area(subject.start)
-    divides = other_operand(subject.shape.tree, use.number, "/") is not None and _is_below(
-        subject, use
-    )
-    held = subject.block.size > 1 and all(
-        part.locked
-        for axis in AXES
-        if subject.block.area.length(axis) > 1
-        for part in use.reference.on(axis)
-    )
+    divides, held = _is_below(subject, use), subject.stays(use.reference)
     if sheet is None or area is None:
         return None
     cell = area.first
@@ -172,10 +163,9 @@ def _could_be(sheet: Sheet, rival: Cell, cell: Cell) -> bool:
 def _is_below(subject: Subject, use: Use) -> bool:
     """Whether a reference stands below a fraction line."""
     for node in tree.walk(subject.shape.tree):
-        if isinstance(node, tree.Binary) and node.operator == "/":
-            below = node.right.inner if isinstance(node.right, tree.Group) else node.right
-            if below is use.reference or below == use.reference:
-                return True
+        divides = isinstance(node, tree.Binary) and node.operator == "/"
+        if isinstance(node, tree.Binary) and divides and tree.bare(node.right) == use.reference:
+            return True
     return False
 
 

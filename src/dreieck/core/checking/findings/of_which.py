@@ -6,10 +6,11 @@ from collections.abc import Iterator
 
 from dreieck.core.analysis.uses import Use
 from dreieck.core.checking.findings.finding import Finding, Mend
-from dreieck.core.checking.findings.mends import reference_to, refilled
+from dreieck.core.checking.findings.mends import refilled
 from dreieck.core.checking.findings.rules import rule
 from dreieck.core.checking.subject import Subject
 from dreieck.core.formula import Shape, tree
+from dreieck.core.formula.reference import moving
 from dreieck.core.functions import Trait, has
 from dreieck.core.grid import Area, Cell
 from dreieck.core.grid.areas import joined
@@ -48,7 +49,7 @@ def _finding(subject: Subject, use: Use, sheet: Sheet, area: Area, parts: list[C
     rest = joined([Area.of(cell) for cell in area.cells() if cell not in parts])
     mends: tuple[Mend, ...] = ()
     if isinstance(subject.shape.tree, tree.Call) and len(subject.shape.references) == 1:
-        arguments = tuple(reference_to(each, subject.start, use.reference.sheet) for each in rest)
+        arguments = tuple(moving(each, subject.start, use.reference.sheet) for each in rest)
         shape = Shape.of(tree.Call(use.function, arguments))
         mends = (refilled(subject, shape, f"leave {left} out"),)
     one = len(parts) == 1

@@ -119,7 +119,7 @@ def _is_named_so(
     told = label(calculation, sheet, cell, axis)
     if axis == "column":
         return says(told, "total", "statistic") and not (typed and says(told, "total"))
-    return bool(told) and (says(told, "total") or says(told, "memo"))
+    return bool(told) and says(told, "total", "memo")
 
 
 def _among_headings(
@@ -202,11 +202,8 @@ def _signed(node: tree.Node) -> frozenset[tuple[str, tree.Node]]:
 
 
 def _same(one: tree.Node, other: tree.Node) -> bool:
-    while isinstance(one, tree.Group):
-        one = one.inner
-    while isinstance(other, tree.Group):
-        other = other.inner
-    return one == other and not isinstance(one, CellReference | tree.Number)
+    one = tree.bare(one)
+    return one == tree.bare(other) and not isinstance(one, CellReference | tree.Number)
 
 
 def _numbers(shape: Shape) -> list[float]:

@@ -17,13 +17,13 @@ from dreieck.core.checking.findings.rules import rule, sheet_rule
 from dreieck.core.checking.subject import Subject
 from dreieck.core.formula import Shape
 from dreieck.core.formula.reference import Reference
-from dreieck.core.grid import Area, Cell
+from dreieck.core.grid import AXES, Area, Cell
 from dreieck.core.sheet.cells import Kind
 from dreieck.core.sheet.edits import SetCells
 from dreieck.core.sheet.sheet import Sheet
 from dreieck.core.tables.closing import says
 from dreieck.core.words.counting import both, quoted
-from dreieck.core.words.headings import heading_left, heading_over
+from dreieck.core.words.headings import label_on
 
 _MOST_COLUMNS, _MOST_ROWS, _MOST_LABELS = 40, 400, 20
 """So much of a sheet is looked at to tell its copies; of each column so many labels."""
@@ -152,11 +152,7 @@ def other_period(subject: Subject) -> Iterator[Finding]:
     own = _PERIOD.findall(subject.sheet.name)
     if len(own) != 1:
         return
-    told = " ".join(
-        each or ""
-        for each in (heading_over(subject.sheet, subject.start),
-                     heading_left(subject.sheet, subject.start))
-    )  # fmt: skip
+    told = " ".join(label_on(subject.sheet, subject.start, axis) for axis in AXES)
     if says(told, "memo", "agreed", "balance") or _PERIOD.search(told):
         return
     sheets = {each.sheet for each in subject.shape.references if each.sheet}

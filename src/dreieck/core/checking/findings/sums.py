@@ -7,11 +7,11 @@ from collections.abc import Iterator
 from dreieck.core.analysis.totalling import added, summed, terms
 from dreieck.core.analysis.uses import Use
 from dreieck.core.checking.findings.finding import Finding, Mend
-from dreieck.core.checking.findings.mends import reference_to, refilled, stretched
+from dreieck.core.checking.findings.mends import refilled, stretched
 from dreieck.core.checking.findings.rules import rule
 from dreieck.core.checking.subject import Subject
 from dreieck.core.formula import Shape, tree
-from dreieck.core.formula.reference import CellReference, Reference
+from dreieck.core.formula.reference import CellReference, Reference, moving
 from dreieck.core.functions import Trait, has
 from dreieck.core.grid import AXES, CROSSING, Area, Axis, Cell
 from dreieck.core.grid.areas import cells_of, joined
@@ -140,7 +140,7 @@ def _all_totals(sheet: Sheet, line: Area, found: dict[Cell, list[Area]]) -> bool
 
 def _with_arguments(subject: Subject, use: Use, areas: tuple[Area, ...], says: str) -> Mend:
     """Summarise some areas instead of the range."""
-    arguments = tuple(reference_to(area, subject.start, use.reference.sheet) for area in areas)
+    arguments = tuple(moving(area, subject.start, use.reference.sheet) for area in areas)
     return refilled(subject, Shape.of(tree.Call(use.function, arguments)), says)
 
 
@@ -225,7 +225,7 @@ def _same_cell(subject: Subject, term: CellReference) -> Finding:
     gap = _left_out(subject, tuple(dict.fromkeys(added(shape))))
     mends = []
     if len(gap) == 1:
-        wanted = reference_to(Area.of(gap[0]), start, term.sheet)
+        wanted = moving(Area.of(gap[0]), start, term.sheet)
         later = next((n for n in numbers if _before(gap[0], shape.references, n, start)), None)
         changed = shape.with_reference(numbers[-1] if later is None else later, wanted)
         mends.append(refilled(subject, changed, f"read {gap[0].text} in place of it"))
@@ -293,7 +293,7 @@ def chain_misses(subject: Subject) -> Iterator[Finding]:
     if not missing or 2 * len(missing) > len(cells) or says(told, "part"):
         return
     area = joined([Area.of(cell) for cell in missing])
-    wanted = [reference_to(Area.of(cell), subject.start, cells[0].sheet) for cell in missing]
+    wanted = [moving(Area.of(cell), subject.start, cells[0].sheet) for cell in missing]
     order = sorted([*cells, *wanted], key=lambda each: _place(each, subject.start))
     changed = _chained(list(order))
     if isinstance(subject.shape.tree, tree.Call):

@@ -82,8 +82,7 @@ def _found(subject: Subject) -> Iterator[Together]:
 
 def _list_searched(node: tree.Node) -> RangeReference | None:
     """The list of a search whose result is the place in another one."""
-    while isinstance(node, tree.Group):
-        node = node.inner
+    node = tree.bare(node)
     searches = isinstance(node, tree.Call) and has(node.function, Trait.NEAREST)
     if searches and isinstance(node, tree.Call) and len(node.arguments) > 1:
         inner = node.arguments[1]

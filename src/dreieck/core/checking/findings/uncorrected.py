@@ -36,7 +36,7 @@ def _corrected(subject: Subject, use: Use, axis: Axis) -> Cell | None:
     area, start, crossing = use.reference.area(subject.start), subject.start, CROSSING[axis]
     (part,) = use.reference.on(axis)
     home = subject.sheet_of(use.reference) is subject.sheet
-    if not area or not home or part.locked or part.at or _divides_whole(subject, use):
+    if not area or not home or part.locked or part.at or _is_difference(subject, use):
         return None
     for n in range(area.on(crossing)[0] + 1, start.on(crossing)):
         cell = Area.of(start).spanning(crossing, n, n).first
@@ -48,8 +48,8 @@ def _corrected(subject: Subject, use: Use, axis: Axis) -> Cell | None:
     return None
 
 
-def _divides_whole(subject: Subject, use: Use) -> bool:
-    """Whether a share is taken, or a difference: that of what was before the correction, too."""
+def _is_difference(subject: Subject, use: Use) -> bool:
+    """Whether a reference is taken away, or taken away from: what was before may be meant."""
     for node in tree.walk(subject.shape.tree):
         taken = isinstance(node, tree.Binary) and node.operator == "-"
         if taken and use.reference in tree.children(node):

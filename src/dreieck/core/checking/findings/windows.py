@@ -10,9 +10,9 @@ from dreieck.core.checking.findings.finding import Finding
 from dreieck.core.checking.findings.mends import stretched
 from dreieck.core.checking.findings.rules import rule
 from dreieck.core.checking.subject import Subject, moves
-from dreieck.core.grid import AXES, Axis
+from dreieck.core.grid import AXES, CROSSING, Axis
 from dreieck.core.words.counting import quoted
-from dreieck.core.words.headings import heading_left, heading_over
+from dreieck.core.words.headings import label_on
 
 _COUNTED = re.compile(r"(?<![\w.,])(\d{1,3})[\s-]*(?=[^\W\d])")
 """A number before a word, as in *mean of 7 days*, *12-month total*."""
@@ -25,17 +25,11 @@ def window_size(subject: Subject) -> Iterator[Finding]:
         if not is_plain_summary(use):
             continue
         for axis in AXES:
-            told = _heading(subject, axis)
+            told = label_on(subject.sheet, subject.start, CROSSING[axis])
             found = _off(subject, use, axis, told)
             if found:
                 yield _finding(subject, use, axis, found, told)
                 return
-
-
-def _heading(subject: Subject, axis: Axis) -> str:
-    """What heads a block that goes down, or labels one that goes across."""
-    heading = heading_over if axis == "row" else heading_left
-    return heading(subject.sheet, subject.start) or ""
 
 
 def _off(subject: Subject, use: Use, axis: Axis, told: str) -> int | None:

@@ -57,10 +57,7 @@ def _yearly(subject: Subject, use: Use) -> str:
     """What says that a held factor is a rate of a year; empty where nothing does."""
     sheet, area = subject.sheet_of(use.reference), use.reference.area(subject.start)
     factor = other_operand(subject.shape.tree, use.number, "*") is not None
-    held = all(
-        use.reference.on(axis)[0].locked for axis in AXES if subject.block.area.length(axis) > 1
-    )
-    if sheet is None or area is None or not factor or not held:
+    if sheet is None or area is None or not factor or not subject.stays(use.reference):
         return ""
     for axis in AXES:
         told = label_on(sheet, area.first, axis)

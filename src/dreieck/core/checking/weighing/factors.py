@@ -34,8 +34,7 @@ def other_operand(node: tree.Node, number: int, operators: str) -> tree.Node | N
 
 def is_rate(node: tree.Node) -> bool:
     """Whether a factor is 1 plus or minus something."""
-    while isinstance(node, tree.Group):
-        node = node.inner
+    node = tree.bare(node)
     return (
         isinstance(node, tree.Binary)
         and node.operator in "+-"

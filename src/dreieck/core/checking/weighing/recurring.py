@@ -68,9 +68,7 @@ def _steps(reading: Reading, axis: Axis) -> bool:
 
 def gives_no_number(shape: Shape) -> bool:
     """Whether a formula compares or gives text, so that nothing goes on from its results."""
-    node = shape.tree
-    while isinstance(node, tree.Group):
-        node = node.inner
+    node = tree.bare(shape.tree)
     if isinstance(node, tree.Binary):
         return node.compares
     if isinstance(node, tree.Call) and len(node.arguments) == 3:
