@@ -28,6 +28,7 @@ from bench import (
     reading_csv,
     reading_ods,
     reading_xlsx,
+    reviewing,
     running,
     saving,
     scrolling,
@@ -76,10 +77,11 @@ MODULES = (
 
 
 def figures() -> Iterator[Figure]:
-    """All figures: one of each module, those of formulas down a column and of commands."""
+    """All figures: one of each module, and those that belong together."""
     for module in MODULES:
         yield Figure(module.TITLE, module.ASKED, module.measure)
     yield from columns.figures()
+    yield from reviewing.figures()
     yield from starting.figures()
 
 

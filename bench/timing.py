@@ -18,11 +18,12 @@ class Figure(NamedTuple):
 
 def ratio(work: Callable[[], object], yardstick: Callable[[], object], rounds: int = 7) -> float:
     """The median of how many times longer ``work`` takes, pair by pair."""
-    pairs = [(_seconds(work), _seconds(yardstick)) for _ in range(rounds)]
+    pairs = [(seconds(work), seconds(yardstick)) for _ in range(rounds)]
     return statistics.median(one / other for one, other in pairs)
 
 
-def _seconds(run: Callable[[], object]) -> float:
+def seconds(run: Callable[[], object]) -> float:
+    """How long something takes."""
     started = time.perf_counter()
     run()
     return time.perf_counter() - started

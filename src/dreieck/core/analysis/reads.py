@@ -167,8 +167,7 @@ def _same_size(one: tree.Node, other: tree.Node) -> bool:
 def _same_length(one: tuple[Part, ...], other: tuple[Part, ...]) -> bool:
     if len(one) != len(other) or len(one) < 2:
         return len(one) == len(other)
-    if [part.locked for part in one] != [part.locked for part in other]:
-        return False
-    if one[0].locked != one[1].locked:
-        return [part.at for part in one] == [part.at for part in other]
-    return one[1].at - one[0].at == other[1].at - other[0].at
+    if one[0].locked == one[1].locked and other[0].locked == other[1].locked:
+        return one[1].at - one[0].at == other[1].at - other[0].at
+    # A range of which one end stays grows: so does another one only if it is the same.
+    return one == other

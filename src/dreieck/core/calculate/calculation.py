@@ -3,13 +3,15 @@
 from __future__ import annotations
 
 from collections import Counter
-from collections.abc import Iterator, Sequence
+from collections.abc import Callable, Hashable, Iterator, Sequence
+from typing import TypeVar
 
 import numpy as np
 
 from dreieck.core.analysis.reads import read_names, read_references, reads_anywhere
 from dreieck.core.budget import AT_ONCE, current, spend
 from dreieck.core.calculate.blocks import patches
+from dreieck.core.calculate.memory import Memory
 from dreieck.core.calculate.order import Order, UnsettledError
 from dreieck.core.calculate.read_map import ReadMap, touched_areas
 from dreieck.core.calculate.results import Results
@@ -27,6 +29,7 @@ from dreieck.core.sheet.sheet import Sheet
 from dreieck.core.sheet.workbook import Workbook
 from dreieck.core.values import UNFINISHED, Value
 
+T = TypeVar("T")
 _VALUE_STEPS = 2
 _TOTAL_STEPS = 10
 MAX_IN_VAIN = 8
@@ -50,6 +53,7 @@ class Calculation:
         self._settling = False
         self._map: ReadMap | None = None
         self._in_vain: Counter[tuple[str, Area]] = Counter()
+        self._memory = Memory()
 
     def with_edits(self, edits: Sequence[Edit]) -> Calculation:
         """The values as they would be with edits; nothing here is changed.
@@ -68,6 +72,7 @@ class Calculation:
         if cells_only:
             for name, results in self._results.items():
                 other._results[name] = results.fork(workbook.sheet(name))
+            other._map, other._memory = self._map, self._memory.fork()
             other.edited(edits)
         return other
 
@@ -82,6 +87,8 @@ class Calculation:
         ]
         if any(isinstance(edit, SetLayout) for edit in edits):
             changes += self.seeing_hidden()
+        ids = {edit.sheet_id for edit in edits if isinstance(edit, _ON_SHEETS)}
+        self._memory.changed(sheet.name for sheet in self.workbook.sheets if sheet.id in ids)
         self._changed(changes)
 
     def seeing_hidden(self) -> list[tuple[Sheet, Sequence[Area]]]:
@@ -98,6 +105,7 @@ class Calculation:
         self._in_vain.clear()
         self._spelled.clear()
         self._map = None
+        self._memory.clear()
         self._forget_shared()
 
     def _changed(self, changes: Sequence[tuple[Sheet, Sequence[Area]]]) -> None:
@@ -109,7 +117,8 @@ class Calculation:
                     results.refresh(area)
         # Only now the results have the rows that the sheets have.
         for sheet, areas in changes:
-            for name, touched in touched_areas(self.read_map(), sheet.name, areas):
+            for name, touched in touched_areas(self._formulas(), sheet.name, areas):
+                self._memory.changed([name])
                 if name in self._results:
                     self._results[name].unsettle(touched)
 
@@ -187,10 +196,30 @@ class Calculation:
     def results(self, sheet: str) -> Results:
         """The values of a sheet as far as they are known."""
         name = self._spelling(sheet)
+        self._memory.look(name)
         results = self._results.get(name)
         if results is None:
             results = self._results[name] = Results(self.workbook.sheet(name))
         return results
+
+    def sheet(self, name: str) -> Sheet:
+        """The sheet of this name, which is looked at. Raises SheetError."""
+        self._memory.look(self._spelling(name))
+        return self.workbook.sheet(name)
+
+    def sheets(self) -> list[Sheet]:
+        """All sheets, which are looked at."""
+        for sheet in self.workbook.sheets:
+            self._memory.look(sheet.name)
+        return self.workbook.sheets
+
+    def recall(self, sheet: str, key: Hashable, find: Callable[[], T]) -> T:
+        """What is found out about a sheet, once until something changes that was looked at.
+
+        The key tells it from all else; it has to name what the answer depends on besides what
+        the workbook holds and shows. What is looked at is what is asked here.
+        """
+        return self._memory.recall(self._spelling(sheet), key, find)
 
     def references(self, shape: Shape) -> Iterator[Reference]:
         """What a formula reads itself and by the names that it uses."""
@@ -215,8 +244,12 @@ class Calculation:
 
     def read_map(self) -> ReadMap:
         """Which formulas read which areas."""
+        self._memory.look_at_formulas()
+        return self._formulas()
+
+    def _formulas(self) -> ReadMap:
         if not self._map or not self._map.is_of(self.workbook):
-            self._map = ReadMap(self)
+            self._map = self._memory.formulas = ReadMap(self, self._map)
         return self._map
 
     def is_in_vain(self, task: Task, seconds: float) -> bool:

@@ -6,6 +6,7 @@ from collections.abc import Iterable, Iterator, Sequence
 from typing import NamedTuple, Protocol
 
 import numpy as np
+from numpy.typing import NDArray
 
 from dreieck.core.analysis.reads import crossing_references, reach, where_reads
 from dreieck.core.budget import spend
@@ -16,6 +17,7 @@ from dreieck.core.grid import EVERYWHERE, Area
 from dreieck.core.sheet.workbook import Workbook
 
 _READING_STEPS = 5
+_NOTHING = np.empty((0, 4), np.int64)
 _PIECEMEAL = 64
 """So many changes are followed one by one; then whole columns and rectangles count as changed."""
 
@@ -40,51 +42,87 @@ class Reading(NamedTuple):
     area: Area
 
 
-class ReadMap:
-    """For every reference of every patch, or two that cross, the area that it reads by them."""
+class _Piece(NamedTuple):
+    """What the patches of one sheet read of another, or of itself: areas, and by what."""
 
-    def __init__(self, knows: Knows) -> None:
-        workbook = knows.workbook
-        self._patches = [patches(sheet) for sheet in workbook.sheets]
-        self._entries: dict[str, list[tuple[str, Patch, tuple[Reference, ...]]]] = {}
-        self._areas: dict[str, np.ndarray[tuple[int, int], np.dtype[np.int64]]] = {}
-        self.anywhere: list[Reading] = []
-        areas: dict[str, list[Area]] = {}
-        for sheet, found in zip(workbook.sheets, self._patches, strict=True):
-            for patch in found:
-                spend(_READING_STEPS)
-                if knows.reads_anywhere(patch.shape):
-                    self.anywhere.append(Reading(sheet.name, patch, patch.area))
-                single = ((each,) for each in dict.fromkeys(knows.references(patch.shape)))
-                for references in (*single, *crossing_references(patch.shape)):
-                    reads = {(each.sheet or sheet.name).casefold() for each in references}
-                    area = _common(reach(each, patch.area) for each in references)
-                    if area and len(reads) == 1:
-                        read = reads.pop()
-                        self._entries.setdefault(read, []).append((sheet.name, patch, references))
-                        areas.setdefault(read, []).append(area)
-        for read, each in areas.items():
-            self._areas[read] = np.array(each, np.int64)
+    bounds: NDArray[np.int64]
+    entries: list[tuple[str, Patch, tuple[Reference, ...]]]
+
+
+class _Home(NamedTuple):
+    """What the patches of one sheet read, by the sheet that they read in small letters."""
+
+    name: str
+    patches: tuple[Patch, ...]
+    pieces: dict[str, _Piece]
+    anywhere: list[Reading]
+
+
+class ReadMap:
+    """For every reference of every patch, or two that cross, the area that it reads by them.
+
+    What is known from a map ``before`` is taken over for the sheets whose formulas it tells of;
+    all names have to be the same.
+    """
+
+    def __init__(self, knows: Knows, before: ReadMap | None = None) -> None:
+        known = {home.name: home for home in before._homes} if before else {}
+        self._homes: list[_Home] = []
+        for sheet in knows.workbook.sheets:
+            found, home = patches(sheet), known.get(sheet.name)
+            if home is None or home.patches != found:
+                home = _home(knows, sheet.name, found)
+            self._homes.append(home)
+        self.anywhere = [reading for home in self._homes for reading in home.anywhere]
+        self._read: dict[str, _Piece] = {}
 
     def is_of(self, workbook: Workbook) -> bool:
         """Whether the formulas of a workbook are still those that the map tells of."""
-        now = [patches(sheet) for sheet in workbook.sheets]
-        return len(now) == len(self._patches) and all(map(lambda a, b: a is b, now, self._patches))
+        return [patches(sheet) for sheet in workbook.sheets] == [h.patches for h in self._homes]
 
     def reading(self, sheet: str, area: Area) -> Iterator[Reading]:
         """The formulas that read some of an area."""
-        bounds = self._areas.get(sheet.casefold())
-        if bounds is None:
-            return
+        bounds, entries = self._piece(sheet.casefold())
         left, top, right, bottom = bounds.T
         meets = (left <= area.right) & (right >= area.left)
         meets &= (top <= area.bottom) & (bottom >= area.top)
-        entries = self._entries[sheet.casefold()]
         for index in np.flatnonzero(meets).tolist():
             name, patch, references = entries[index]
             where = _common((patch.area, *(where_reads(each, area) for each in references)))
             if where:
                 yield Reading(name, patch, where)
+
+    def _piece(self, sheet: str) -> _Piece:
+        """All that is read of a sheet."""
+        if sheet not in self._read:
+            pieces = [home.pieces[sheet] for home in self._homes if sheet in home.pieces]
+            bounds = np.concatenate([_NOTHING, *(piece.bounds for piece in pieces)])
+            entries = [entry for piece in pieces for entry in piece.entries]
+            self._read[sheet] = _Piece(bounds, entries)
+        return self._read[sheet]
+
+
+def _home(knows: Knows, name: str, found: tuple[Patch, ...]) -> _Home:
+    """What some patches read, which are those of the sheet ``name``."""
+    entries: dict[str, list[tuple[str, Patch, tuple[Reference, ...]]]] = {}
+    areas: dict[str, list[Area]] = {}
+    anywhere: list[Reading] = []
+    for patch in found:
+        spend(_READING_STEPS)
+        if knows.reads_anywhere(patch.shape):
+            anywhere.append(Reading(name, patch, patch.area))
+        single = ((each,) for each in dict.fromkeys(knows.references(patch.shape)))
+        for references in (*single, *crossing_references(patch.shape)):
+            reads = {(each.sheet or name).casefold() for each in references}
+            area = _common(reach(each, patch.area) for each in references)
+            if area and len(reads) == 1:
+                read = reads.pop()
+                entries.setdefault(read, []).append((name, patch, references))
+                areas.setdefault(read, []).append(area)
+    pieces = {
+        read: _Piece(np.array(each, np.int64), entries[read]) for read, each in areas.items()
+    }
+    return _Home(name, found, pieces, anywhere)
 
 
 def _common(areas: Iterable[Area | None]) -> Area | None:

@@ -121,7 +121,8 @@ class Subject:
         if reference.sheet is None:
             return self.sheet
         workbook = self.calculation.workbook
-        return workbook.sheet(reference.sheet) if workbook.has_sheet(reference.sheet) else None
+        there = workbook.has_sheet(reference.sheet)
+        return self.calculation.sheet(reference.sheet) if there else None
 
     def value(self, sheet: Sheet, cell: Cell) -> Value:
         """The value of a cell; None beyond the sheet."""

@@ -7,13 +7,14 @@ from dataclasses import dataclass
 from itertools import islice
 
 import numpy as np
+from numpy.typing import NDArray
 
 from dreieck.core.calculate import Block, Calculation, block_at
 from dreieck.core.calculate.elementwise import distinct
 from dreieck.core.calculate.read_map import touched_areas
 from dreieck.core.grid import Area, Cell
 from dreieck.core.grid.areas import areas_of, mask_of
-from dreieck.core.sheet.cells import Kind, is_kind
+from dreieck.core.sheet.cells import Cells, Kind, is_kind
 from dreieck.core.sheet.content import Content
 from dreieck.core.sheet.edits import SetCells
 from dreieck.core.sheet.sheet import Sheet
@@ -110,24 +111,28 @@ def _differences(
     before: Calculation, after: Calculation, sheet: str, area: Area
 ) -> tuple[Area, ...]:
     """The cells of an area whose values differ."""
-    masks = []
-    for number in range(area.left, area.right + 1):
-        one = before.cells(sheet, number, area.top, area.bottom)
-        two = after.cells(sheet, number, area.top, area.bottom)
-        mask = (one.kinds != two.kinds) | (one.payload != two.payload)
-        apart = np.abs(one.payload - two.payload)
-        near = apart <= _CLOSE * np.abs(one.payload)
-        near &= (one.kinds == Kind.NUMBER) & (two.kinds == Kind.NUMBER)
-        mask &= ~near
-        # The same number means another text or error in another pool.
-        pooled = np.flatnonzero(
-            (one.kinds == two.kinds) & is_kind(one.kinds, Kind.TEXT, Kind.ERROR)
-        )
-        first, which = distinct((one.taken(pooled), two.taken(pooled)), len(pooled))
-        pairs = [(one.value(at), two.value(at)) for at in pooled[first].tolist()]
-        mask[pooled] = np.array([a != b for a, b in pairs], np.bool_)[which]
-        masks.append(mask)
+    masks = [
+        differing(*(each.cells(sheet, number, area.top, area.bottom) for each in (before, after)))
+        for number in range(area.left, area.right + 1)
+    ]
     return areas_of(area, np.array(masks))
+
+
+def differing(one: Cells, two: Cells) -> NDArray[np.bool_]:
+    """Which of as many cells have other values, by more than rounding explains."""
+    mask: NDArray[np.bool_] = (one.kinds != two.kinds) | (one.payload != two.payload)
+    apart = np.abs(one.payload - two.payload)
+    near = apart <= _CLOSE * np.abs(one.payload)
+    near &= (one.kinds == Kind.NUMBER) & (two.kinds == Kind.NUMBER)
+    mask &= ~near
+    if one.pool is two.pool:
+        return mask
+    # The same number means another text or error in another pool.
+    pooled = np.flatnonzero((one.kinds == two.kinds) & is_kind(one.kinds, Kind.TEXT, Kind.ERROR))
+    first, which = distinct((one.taken(pooled), two.taken(pooled)), len(pooled))
+    pairs = [(one.value(at), two.value(at)) for at in pooled[first].tolist()]
+    mask[pooled] = np.array([a != b for a, b in pairs], np.bool_)[which]
+    return mask
 
 
 def _silent(

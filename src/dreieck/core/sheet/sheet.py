@@ -5,6 +5,8 @@ from __future__ import annotations
 from collections.abc import Iterator
 from typing import NamedTuple
 
+import numpy as np
+
 from dreieck.core.budget import spend
 from dreieck.core.formula import Shape
 from dreieck.core.grid import (
@@ -17,7 +19,7 @@ from dreieck.core.grid import (
     LineChange,
     Lines,
 )
-from dreieck.core.sheet.cells import Cells, Kind
+from dreieck.core.sheet.cells import Cells, Kind, Kinds
 from dreieck.core.sheet.column import Column
 from dreieck.core.sheet.content import Content
 from dreieck.core.sheet.layout import PLAIN_LAYOUT
@@ -202,6 +204,13 @@ class Sheet:
         self.version += 1
         if cells.kinds.any():
             self.columns.setdefault(column, Column()).write(top, cells)
+
+    def kinds(self, area: Area) -> Kinds:
+        """The kinds of what the cells of an area hold, by column and row."""
+        columns = (self.columns.get(number) for number in range(area.left, area.right + 1))
+        empty = np.zeros(area.height, np.uint8)
+        held = [each.cells(area.top, area.bottom).kinds if each else empty for each in columns]
+        return np.array(held, np.uint8)
 
     def formulas(self, area: Area) -> Iterator[tuple[Cell, Shape]]:
         """The cells of an area that hold formulas."""

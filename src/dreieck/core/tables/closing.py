@@ -14,6 +14,8 @@ Says = Literal[
     "remark", "lone",
 ]  # fmt: skip
 """What a label may say; the words for each stand in ``closing.toml``."""
+_LONGEST = 200
+"""A label has no more characters; what follows is a remark."""
 _SPACELESS = re.compile(r"[\u3040-\u30ff\u4e00-\u9fff]")
 """Signs of the languages that put no spaces between words."""
 
@@ -37,6 +39,11 @@ def _pattern(words: list[str]) -> re.Pattern[str]:
 
 def says(text: str, *what: Says) -> bool:
     """Whether a label says one of some things anywhere in it."""
+    return _says(text[:_LONGEST], what)
+
+
+@lru_cache(maxsize=8192)
+def _says(text: str, what: tuple[Says, ...]) -> bool:
     return any(_patterns()[each].search(text) for each in what)
 
 

@@ -2,6 +2,8 @@
 
 from __future__ import annotations
 
+import numpy as np
+
 from dreieck.core.calculate.calculation import Calculation
 from dreieck.core.formula import Shape
 from dreieck.core.grid import CROSSING, Area, Axis, Cell
@@ -21,17 +23,37 @@ def texts_along(
 
     It is the nearest line of texts before it that tells the cells apart; empty where none does.
     """
-    crossing, count = CROSSING[axis], min(count, MOST)
-    for back in range(1, min(first.on(crossing), FAR)):
-        line = Area.of(first.step(crossing, -back))
-        line = line.spanning(axis, first.on(axis), first.on(axis) + count - 1)
-        if 2 * sheet.count(line) <= count:
-            continue
-        texts = _texts(calculation, sheet, line)
-        told = [text for text in texts if text]
-        if 2 * len(told) > count and (count == 1 or len(set(told)) > 1):
-            return texts
-    return ()
+    count, at = min(count, MOST), first.on(CROSSING[axis])
+    # For each line across the axis, where the nearest labels before it stand.
+    known: dict[int, int] = calculation.recall(
+        sheet.name, (texts_along, axis, first.on(axis), count), dict
+    )
+    passed: list[int] = []
+    found = 0
+    for line in range(at - 1, max(at - FAR, 0), -1):
+        passed.append(line)
+        if line in known:
+            found = known[line]
+            break
+        if _tell_apart(_texts(calculation, sheet, _line(first, axis, line, count)), count):
+            found = line
+            break
+    if found or at <= FAR:
+        known |= dict.fromkeys(passed, found)
+    if not found or at - found >= FAR:
+        return ()
+    return _texts(calculation, sheet, _line(first, axis, found, count))
+
+
+def _line(first: Cell, axis: Axis, at: int, count: int) -> Area:
+    line = Area.of(first).spanning(CROSSING[axis], at, at)
+    return line.spanning(axis, first.on(axis), first.on(axis) + count - 1)
+
+
+def _tell_apart(texts: tuple[str, ...], count: int) -> bool:
+    """Whether texts are the labels of so many cells."""
+    told = [text for text in texts if text]
+    return 2 * len(told) > count and (count == 1 or len(set(told)) > 1)
 
 
 def label(calculation: Calculation, sheet: Sheet, cell: Cell, axis: Axis) -> str:
@@ -50,6 +72,23 @@ def nearest_text(
     return ""
 
 
+def labels_along(calculation: Calculation, sheet: Sheet, line: Area, axis: Axis) -> list[str]:
+    """What ``label`` says of each cell of a line along an axis."""
+    if axis == "column":
+        return [label(calculation, sheet, cell, axis) for cell in line.cells()]
+    found = [""] * line.height
+    left = np.arange(line.height)
+    for column in range(line.left - 1, max(line.left - FAR, 0), -1):
+        cells = calculation.cells(sheet.name, column, line.top, line.bottom)
+        told = left[cells.kinds[left] == Kind.TEXT]
+        for index in told.tolist():
+            found[index] = str(cells.value(index)).strip().casefold()
+        left = np.array([n for n in left.tolist() if not found[n]], np.int64)
+        if not len(left):
+            break
+    return found
+
+
 def first_text(calculation: Calculation, sheet: Sheet, cell: Cell, axis: Axis) -> str:
     """The text with which the filled cells begin that a cell stands in, on its row or column."""
     crossing = CROSSING[axis]
@@ -63,12 +102,17 @@ def first_text(calculation: Calculation, sheet: Sheet, cell: Cell, axis: Axis) -
 
 
 def _texts(calculation: Calculation, sheet: Sheet, line: Area) -> tuple[str, ...]:
-    """The texts of the cells of a line, in small letters; empty where there is none."""
+    """The texts of the cells of a line, in small letters, if there are any."""
+    return calculation.recall(sheet.name, line, lambda: _texts_in(calculation, sheet, line))
+
+
+def _texts_in(calculation: Calculation, sheet: Sheet, line: Area) -> tuple[str, ...]:
     if line.width > 1 or not line.last.on_sheet:
-        return tuple(text_in(calculation, sheet, cell).casefold() for cell in line.cells())
+        texts = tuple(text_in(calculation, sheet, cell).casefold() for cell in line.cells())
+        return texts if any(texts) else ()
     cells = calculation.cells(sheet.name, line.left, line.top, line.bottom)
     if not (cells.kinds == Kind.TEXT).any():
-        return ("",) * line.height
+        return ()
     values = cells.values()
     return tuple(each.strip().casefold() if isinstance(each, str) else "" for each in values)
 
@@ -81,11 +125,16 @@ def text_in(calculation: Calculation, sheet: Sheet, cell: Cell) -> str:
     return value.strip() if isinstance(value, str) else ""
 
 
-def part_title(sheet: Sheet, cell: Cell) -> str:
+def part_title(calculation: Calculation, sheet: Sheet, cell: Cell) -> str:
     """The text that stands alone in a row, right above entries, over the row of a cell.
 
     A text right above headings is the title of a whole table, and none of a part.
     """
+    key = part_title, cell.row
+    return calculation.recall(sheet.name, key, lambda: _part_title(sheet, cell))
+
+
+def _part_title(sheet: Sheet, cell: Cell) -> str:
     used = sheet.used()
     if used is None:
         return ""

@@ -16,8 +16,9 @@ from dreieck.core.checking.findings.charts import missed_by
 from dreieck.core.checking.findings.finding import Finding, Mend, State
 from dreieck.core.checking.findings.pattern import breaks
 from dreieck.core.checking.findings.review import brings, reviewed
-from dreieck.core.checking.findings.rules import BLOCK_RULES, Told, looks, told
+from dreieck.core.checking.findings.rules import BLOCK_RULES, SheetLook, Told, looks, told
 from dreieck.core.checking.subject import Subject
+from dreieck.core.grid import Area
 from dreieck.core.sheet.sheet import Sheet
 from dreieck.core.values import Place
 
@@ -86,27 +87,46 @@ def _checked(
 ) -> Iterator[Checked]:
     places: list[tuple[Sheet, Block | None]] = []
     found: list[Finding] = []
-    owners: list[int] = []
     for sheet in sheets:
-        if most is None and (used := sheet.used()):
-            # All values at once cost less than block by block.
-            list(calculation.columns(sheet.name, used))
+        if most is None:
+            _work_out(calculation, sheet)
         for block in (*blocks(sheet)[:most], None):
-            raw = _raw(calculation, sheet, block) if block else _raw_of_sheet(calculation, sheet)
-            found += raw
-            owners += [len(places)] * len(raw)
+            found += _owned(calculation, sheet, block, len(places))
             places.append((sheet, block))
-    numbered = [
-        replace(finding, owner=owner) for finding, owner in zip(found, owners, strict=True)
-    ]
     by_place: dict[int, list[Finding]] = {}
-    for finding in reviewed(calculation, numbered, _Again):
+    for finding in reviewed(calculation, found, _Again):
         by_place.setdefault(finding.owner, []).append(finding)
     for number, (sheet, block) in enumerate(places):
         yield Checked(sheet, block, tuple(by_place.get(number, ())))
 
 
+def _owned(
+    calculation: Calculation, sheet: Sheet, block: Block | None, owner: int
+) -> list[Finding]:
+    """What is found about a block, or a sheet, with the number that this has among all."""
+
+    def find() -> list[Finding]:
+        raw = _raw(calculation, sheet, block) if block else _raw_of_sheet(calculation, sheet)
+        return [replace(finding, owner=owner) for finding in raw]
+
+    return calculation.recall(sheet.name, (owner, block), find)
+
+
+def _work_out(calculation: Calculation, sheet: Sheet) -> None:
+    """Have all values of a sheet: at once they cost less than block by block."""
+
+    def work_out() -> None:
+        for _ in calculation.columns(sheet.name, sheet.used() or Area(1, 1, 1, 1)):
+            pass
+
+    calculation.recall(sheet.name, _work_out, work_out)
+
+
 def _raw(calculation: Calculation, sheet: Sheet, block: Block) -> list[Finding]:
+    return calculation.recall(sheet.name, block, lambda: _of_block(calculation, sheet, block))
+
+
+def _of_block(calculation: Calculation, sheet: Sheet, block: Block) -> list[Finding]:
     subject = Subject(calculation, sheet, block)
     found = (finding for look in looks().block for finding in look(subject))
     # Equal references share a letter, and what is found about one of them is found about all.
@@ -123,39 +143,34 @@ def _lettered(block: Block, finding: Finding) -> Finding:
 
 
 def _raw_of_sheet(calculation: Calculation, sheet: Sheet) -> list[Finding]:
-    return [finding for look in looks().sheet for finding in look(calculation, sheet)]
+    def found(look: SheetLook) -> list[Finding]:
+        return calculation.recall(sheet.name, look, lambda: list(look(calculation, sheet)))
+
+    return [finding for look in looks().sheet for finding in found(look)]
 
 
 class _Again:
-    """What the rules say with other values; each sheet and block is looked at once."""
+    """What the rules say with other values."""
 
     def __init__(self, calculation: Calculation) -> None:
         self._calculation = calculation
-        self._known: dict[tuple[str, object], list[Finding]] = {}
 
     def __call__(self, finding: Finding) -> Iterable[Finding]:
         sheet = self._calculation.workbook.sheet(finding.sheet)
         if finding.rule not in BLOCK_RULES:
-            yield from self._found(sheet, None)
+            yield from _raw_of_sheet(self._calculation, sheet)
             return
         for area in finding.areas[:3]:
             if block := block_at(sheet, area.first):
-                yield from self._found(sheet, block)
+                yield from _raw(self._calculation, sheet, block)
 
     def at(self, place: Place) -> Iterable[Finding]:
         """What is found about the block of a cell, and about its sheet."""
         if self._calculation.workbook.has_sheet(place.sheet):
             sheet = self._calculation.workbook.sheet(place.sheet)
             if block := block_at(sheet, place.cell):
-                yield from self._found(sheet, block)
-            yield from self._found(sheet, None)
-
-    def _found(self, sheet: Sheet, block: Block | None) -> list[Finding]:
-        key = sheet.name, block and block.start
-        if key not in self._known:
-            raw = _raw(self._calculation, sheet, block) if block else None
-            self._known[key] = _raw_of_sheet(self._calculation, sheet) if raw is None else raw
-        return self._known[key]
+                yield from _raw(self._calculation, sheet, block)
+            yield from _raw_of_sheet(self._calculation, sheet)
 
 
 def _with_cause(look: _Again, finding: Finding) -> Finding:

@@ -25,7 +25,7 @@ _RULE = "chart-misses"
 @sheet_rule(_RULE)
 def chart_findings(calculation: Calculation, sheet: Sheet) -> Iterator[Finding]:
     """The findings about charts, on whatever sheet they stand, that show cells of a sheet."""
-    for home in calculation.workbook.sheets:
+    for home in calculation.sheets():
         for chart in home.layout.charts:
             found = missed_by(calculation, home, chart)
             if found and found.sheet == sheet.name:

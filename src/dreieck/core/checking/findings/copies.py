@@ -181,7 +181,7 @@ def _named_like(subject: Subject, landing: Cell, read: str) -> Sheet | None:
         return None
     for text in labels:
         if text and workbook.has_sheet(text):
-            sheet = workbook.sheet(text)
+            sheet = subject.calculation.sheet(text)
             area = subject.shape.references[0].area(landing)
             if sheet is not subject.sheet and area and sheet.count(area):
                 return sheet

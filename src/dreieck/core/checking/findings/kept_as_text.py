@@ -62,10 +62,16 @@ def _texts(sheet: Sheet) -> Iterator[tuple[Cell, str]]:
         if extent is None:
             continue
         cells = column.cells(*extent)
-        for index in np.flatnonzero(cells.kinds == Kind.TEXT).tolist():
-            text = str(cells.pool.objects[int(cells.payload[index])])
-            if len(text) <= _LONGEST and any(sign.isdigit() for sign in text):
-                yield Cell(number, extent[0] + index), text
+        texts = np.flatnonzero(cells.kinds == Kind.TEXT)
+        used = np.unique(cells.payload[texts]).tolist()
+        short = {n: text for n in used if _may_count(text := str(cells.pool.objects[int(n)]))}
+        for index in texts.tolist() if short else ():
+            if found := short.get(cells.payload[index]):
+                yield Cell(number, extent[0] + index), found
+
+
+def _may_count(text: str) -> bool:
+    return len(text) <= _LONGEST and any(sign.isdigit() for sign in text)
 
 
 def _meant(workbook: Workbook, text: str) -> str | None:

@@ -49,8 +49,9 @@ def misnamed(subject: Subject) -> Iterator[Finding]:
 def _own_labels(subject: Subject) -> list[str]:
     """What the labels of a block say of it as a whole: its heading, its row, its part's title."""
     sheet, start, area = subject.sheet, subject.start, subject.block.area
-    title = part_title(sheet, start)
-    told = [title] if part_title(sheet, area.last) == title else []
+    title = part_title(subject.calculation, sheet, start)
+    is_one = part_title(subject.calculation, sheet, area.last) == title
+    told = [title] if is_one else []
     if area.width == 1:
         told.append(label_on(sheet, start, "column"))
     if area.height == 1:

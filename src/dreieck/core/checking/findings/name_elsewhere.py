@@ -29,7 +29,7 @@ def name_elsewhere(subject: Subject) -> Iterator[Finding]:
         found = _meant(subject, name) if name else None
         if name is None or name.place is None or found is None:
             continue
-        sheet, wanted = workbook.sheet(name.place[0]), found
+        sheet, wanted = subject.calculation.sheet(name.place[0]), found
         moved = name.shape.with_reference(
             0, name.shape.references[0].reading(Area.of(wanted), name.base, name.base)
         )
@@ -62,7 +62,7 @@ def _meant(subject: Subject, name: Named) -> Cell | None:
     place = name.place
     if place is None or place[1].size > 1 or not workbook.has_sheet(place[0]):
         return None
-    sheet, cell = workbook.sheet(place[0]), place[1].first
+    sheet, cell = subject.calculation.sheet(place[0]), place[1].first
     others = [each.place for each in workbook.names.values() if each is not name]
     for axis in AXES:
         own = meaning(label_on(sheet, cell, axis))

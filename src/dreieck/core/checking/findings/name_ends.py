@@ -31,14 +31,15 @@ def name_ends(subject: Subject) -> Iterator[Finding]:
         return
     first, longer = next(iter(short.items()))
     assert first.place is not None
-    sheet, area = first.place
+    name, area = first.place
+    sheet = subject.calculation.sheet(name)
     missed = area._replace(top=area.bottom + 1, bottom=longer.bottom)
     yield Finding(
         "doubt",
         subject.sheet.name,
         subject.parts,
-        f"The name {quoted(first.name)} stands for {area_text(area, sheet)}, but"
-        f" {beyond(subject, workbook.sheet(sheet), missed, 'row', after=True)} that list.",
+        f"The name {quoted(first.name)} stands for {area_text(area, name)}, but"
+        f" {beyond(subject, sheet, missed, 'row', after=True)} that list.",
         "What stands outside of a name is in none of the formulas that use it.",
         None,
         (_longer(short),),
@@ -52,7 +53,7 @@ def _list_of(subject: Subject, name: Named) -> Area | None:
     workbook = subject.calculation.workbook
     if not place or not isinstance(reference, RangeReference) or not workbook.has_sheet(place[0]):
         return None
-    sheet, area = workbook.sheet(place[0]), place[1]
+    sheet, area = subject.calculation.sheet(place[0]), place[1]
     if area.width > _WIDEST or area.height < 2 or area.bottom >= MAX_ROW:
         return None
     group = Together(

@@ -7,6 +7,7 @@ from itertools import islice
 
 from dreieck.core.calculate.calculation import Calculation
 from dreieck.core.checking.findings.finding import Finding, Mend
+from dreieck.core.checking.trial import differing
 from dreieck.core.formula import Shape
 from dreieck.core.grid import Area
 from dreieck.core.grid.areas import cells_of, joined
@@ -31,10 +32,11 @@ def tried(calculation: Calculation, mend: Mend) -> Calculation | None:
 def wrongs(before: Calculation, after: Calculation, finding: Finding) -> Iterator[str]:
     """How results that a finding is about were wrong: *C7 is 0*, *C9 is larger than …*."""
     kinds: dict[tuple[str, str], list[Area]] = {}
-    for cell in islice(cells_of(_results(before, finding)), _MOST_COMPARED):
-        kind = _kind(before.value(finding.sheet, cell), after.value(finding.sheet, cell))
-        if kind:
-            kinds.setdefault(kind, []).append(Area.of(cell))
+    for area in _strips(_results(before, finding)):
+        pairs = zip(_values(before, finding, area), _values(after, finding, area), strict=True)
+        for row, (one, two) in enumerate(pairs, area.top):
+            if kind := _kind(one, two):
+                kinds.setdefault(kind, []).append(Area(area.left, row, area.left, row))
     for (one, several), cells in islice(kinds.items(), _MOST_KINDS):
         areas = joined(cells)
         yield f"{listed(areas)} {one if len(cells) == 1 else several}"
@@ -42,7 +44,7 @@ def wrongs(before: Calculation, after: Calculation, finding: Finding) -> Iterato
 
 def _results(calculation: Calculation, finding: Finding) -> tuple[Area, ...]:
     """What shows a mistake: the cells of a finding, or where these are typed what reads them."""
-    sheet = calculation.workbook.sheet(finding.sheet)
+    sheet = calculation.sheet(finding.sheet)
     if any(isinstance(sheet.content(area.first), Shape) for area in finding.areas):
         return finding.areas
     read = (calculation.read_map().reading(sheet.name, area) for area in finding.areas)
@@ -70,10 +72,30 @@ def _kind(before: Value, after: Value) -> tuple[str, str] | None:
 
 def changes(before: Calculation, after: Calculation, finding: Finding) -> bool:
     """Whether the cells that a finding is about show anything else."""
+    name = finding.sheet
     return any(
-        before.value(finding.sheet, cell) != after.value(finding.sheet, cell)
-        for cell in islice(cells_of(finding.areas), _MOST_COMPARED)
+        differing(*(each.cells(name, *_rows(area)) for each in (before, after))).any()
+        for area in _strips(finding.areas)
     )
+
+
+def _strips(areas: Iterable[Area]) -> Iterator[Area]:
+    """The first cells of some areas, a piece of a column at a time."""
+    left = _MOST_COMPARED
+    for column in (column for area in areas for column in area.lines("column")):
+        if left <= 0:
+            return
+        strip = column._replace(bottom=min(column.bottom, column.top + left - 1))
+        left -= strip.height
+        yield strip
+
+
+def _rows(strip: Area) -> tuple[int, int, int]:
+    return strip.left, strip.top, strip.bottom
+
+
+def _values(calculation: Calculation, finding: Finding, strip: Area) -> list[Value]:
+    return calculation.cells(finding.sheet, *_rows(strip)).values()
 
 
 def errors_gone(before: Calculation, after: Calculation, findings: Iterable[Finding]) -> int:

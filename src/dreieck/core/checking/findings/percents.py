@@ -24,6 +24,9 @@ _LARGEST = 100 * _FAR
 @sheet_rule("no-percent")
 def no_percent(calculation: Calculation, sheet: Sheet) -> Iterator[Finding]:
     """A typed number from 1 on, without the percent look that all beside it have."""
+    looks = (look for column in sheet.dressed() for _, _, look in sheet.looks_of(column))
+    if not any(look.form == "percent" for look in looks):
+        return
     for cell, number in _typed(sheet):
         if number <= _LARGEST and any(
             _is_among_percents(sheet, cell, number, axis) for axis in AXES

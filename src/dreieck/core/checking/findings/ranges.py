@@ -33,6 +33,8 @@ _MAX_NEIGHBOURS = 10_000
 _LONGEST_GAP = 3
 _LOOKED_AT = 24
 """So many landings tell what the others of a block miss."""
+_FEW = 8
+"""If so many miss nothing, the others are not asked."""
 _SORTED = 3
 """So many labels tell of which sort a list is."""
 _SEVERAL = 3
@@ -66,7 +68,14 @@ def misses_neighbours(subject: Subject) -> Iterator[Finding]:
         if not reference.rows or not reference.columns or _grows_or_slides(subject, use):
             continue
         landings = subject.landings[:_LOOKED_AT]
-        found = {at: missed for at in landings if (missed := _missed(subject, use, at))}
+        if never_moves(reference):
+            # All landings read the same.
+            missed = _missed(subject, use, subject.start)
+            found = dict.fromkeys(landings, missed) if missed else {}
+        else:
+            found = {at: missed for at in landings[:_FEW] if (missed := _missed(subject, use, at))}
+            rest = landings[_FEW:] if found else ()
+            found |= {at: missed for at in rest if (missed := _missed(subject, use, at))}
         # Where most of a block miss nothing, the others are as their neighbours.
         if found and 2 * len(found) >= len(landings):
             yield _missing(subject, use, found)
@@ -450,16 +459,18 @@ def goes_on(calculation: Calculation, sheet: Sheet, inside: Cell, cell: Cell, ar
     """Whether a cell next to an area holds a number of the sort that the area ends with."""
     if not isinstance(calculation.value(sheet.name, cell), float):
         return False
-    axis: Axis = "row" if cell.column == inside.column else "column"
-    if belongs(calculation, sheet, area, cell, axis) is False:
-        return False
     one, other = sheet.content(inside), sheet.content(cell)
     if isinstance(one, Shape) or isinstance(other, Shape):
         if not isinstance(one, Shape) or not isinstance(other, Shape):
             return False
-        return one.plain is other.plain and not _sums(other, cell, area)
-    look, its = sheet.look(inside), sheet.look(cell)
-    return (look.role, look.form) == (its.role, its.form)
+        if one.plain is not other.plain or _sums(other, cell, area):
+            return False
+    else:
+        look, its = sheet.look(inside), sheet.look(cell)
+        if (look.role, look.form) != (its.role, its.form):
+            return False
+    axis: Axis = "row" if cell.column == inside.column else "column"
+    return belongs(calculation, sheet, area, cell, axis) is not False
 
 
 def _sums(content: Content, cell: Cell, area: Area) -> bool:

@@ -40,22 +40,18 @@ Again = Callable[[Calculation], Look]
 def reviewed(calculation: Calculation, found: list[Finding], again: Again) -> list[Finding]:
     """The findings of a list that stand for a mistake each, with their consequences."""
     left, folded = _without_errors(_once(found))
-    forks: dict[int, Calculation | None] = {}
     if len(left) <= _MOST_FOLLOWED:
         left = [(n, _followed_up(calculation, finding, again)) for n, finding in left]
-    left = _without_vanishing(calculation, left, again, forks)
+    left = _without_vanishing(calculation, left, again)
     told: list[Finding] = []
     doubts = 0
     for index, finding in left:
         doubts += finding.state != "note"
-        errors = folded.get(index, [])
         if finding.state == "note":
             told.append(finding)
-            continue
-        after = forks.pop(index, None)
-        if after is None and finding.mends and doubts <= _MOST_TOLD:
-            after = tried(calculation, finding.mends[0])
-        told.append(_told(calculation, after, finding, errors))
+        else:
+            errors = tuple(folded.get(index, ()))
+            told.append(_told(calculation, finding, errors, with_mend=doubts <= _MOST_TOLD))
     # What comes of a finding that is meant is folded into it before.
     told = answered(calculation.workbook, told)
     return sorted(told, key=lambda finding: _ORDER[finding.state])
@@ -146,12 +142,8 @@ def _without_vanishing(
     calculation: Calculation,
     found: list[tuple[int, Finding]],
     again: Again,
-    forks: dict[int, Calculation | None],
 ) -> list[tuple[int, Finding]]:
-    """The findings without those that are gone once one before them is mended.
-
-    What the values are with a mend is kept in ``forks``, by the number of its finding.
-    """
+    """The findings without those that are gone once one before them is mended."""
     gone: set[int] = set()
     ranked = sorted(found, key=lambda each: -each[1].strength)
     doubts = [each for each in ranked if each[1].state != "note"]
@@ -162,7 +154,7 @@ def _without_vanishing(
     for number, cause in doubts[:most]:
         if number in gone or not cause.mends:
             continue
-        after = forks[number] = tried(calculation, cause.mends[0])
+        after = tried(calculation, cause.mends[0])
         if after is None:
             continue
         look = again(after)
@@ -206,12 +198,23 @@ def _stays(finding: Finding, after: Iterable[Finding]) -> bool:
 
 
 def _told(
+    calculation: Calculation, finding: Finding, errors: tuple[Finding, ...], *, with_mend: bool
+) -> Finding:
+    """A finding with what comes of it, and what its mend does for it, if that is tried."""
+
+    def told() -> Finding:
+        after = tried(calculation, finding.mends[0]) if finding.mends and with_mend else None
+        return _with_causes(calculation, after, finding, errors)
+
+    return calculation.recall(finding.sheet, (finding, errors, with_mend), told)
+
+
+def _with_causes(
     calculation: Calculation,
     after: Calculation | None,
     finding: Finding,
-    errors: list[Finding],
+    errors: tuple[Finding, ...],
 ) -> Finding:
-    """A finding with what comes of it, and what its mend does for it, if that was tried."""
     causes: list[str] = []
     because = list(finding.because)
     if after is not None:

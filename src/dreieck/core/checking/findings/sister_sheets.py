@@ -8,7 +8,7 @@ from collections.abc import Iterator
 from dataclasses import replace
 
 from dreieck.core.analysis.slots import slots
-from dreieck.core.calculate.blocks import patches
+from dreieck.core.calculate.blocks import Patch, patches
 from dreieck.core.calculate.calculation import Calculation
 from dreieck.core.checking.findings.awaiting import note_beside
 from dreieck.core.checking.findings.finding import Finding, Mend
@@ -29,47 +29,77 @@ _MOST_COLUMNS, _MOST_ROWS, _MOST_LABELS = 40, 400, 20
 """So much of a sheet is looked at to tell its copies; of each column so many labels."""
 _ALIKE = 0.6
 """So much of the labels of two copies is the same."""
+_Label = tuple[int, int, str]
 _PERIOD = re.compile(r"\d{4}|\bq[1-4]\b|\bh[12]\b", re.IGNORECASE)
 
 
 @sheet_rule("differs-from-copies")
 def differs_from_copies(calculation: Calculation, sheet: Sheet) -> Iterator[Finding]:
     """A formula differs from those in the same cell of all sheets that are copies of its own."""
-    family = _family(calculation, sheet)
-    if len(family) < 3:
-        return
-    order = {each.name.casefold(): n for n, each in enumerate(family)}
-    own = order[sheet.name.casefold()]
-    for patch in patches(sheet):
-        usual = _usual(family, order, own, patch.area.first)
-        if usual is None or usual.plain is patch.shape.plain:
-            continue
-        if slots(usual).structure != slots(patch.shape).structure:
-            # It does something else: a year that sums up its months.
-            continue
-        if note_beside(sheet, patch.area.first):
-            continue
-        same = _usual(family, order, own, patch.area.last) is usual
-        area = patch.area if same else Area.of(patch.area.first)
-        yield _finding(sheet, family, patch.shape, usual, area)
+    first = calculation.workbook.sheets[0].name
+    found = calculation.recall(first, _differences, lambda: _differences(calculation))
+    yield from found.get(sheet.name, ())
 
 
-def _family(calculation: Calculation, sheet: Sheet) -> list[Sheet]:
-    """The sheets with mostly the same labels in the same cells, itself among them."""
-    own = _labels(sheet)
-    if len(own) < 3:
-        return [sheet]
-    found: list[Sheet] = []
-    for each in calculation.workbook.sheets:
-        other = own if each is sheet else _labels(each)
-        if len(own & other) >= _ALIKE * max(len(own), len(other)):
-            found.append(each)
+def _differences(calculation: Calculation) -> dict[str, list[Finding]]:
+    """What differs from copies, by the names of the sheets."""
+    found: dict[str, list[Finding]] = {}
+    for sheets, family in _families(calculation):
+        if len(family) < 3:
+            continue
+        one, *others = family
+        held_by_all = {
+            patch.area.first
+            for patch in patches(one)
+            if all(each.content(patch.area.first) is patch.shape for each in others)
+        }
+        for sheet in sheets:
+            odd = (each for each in patches(sheet) if each.area.first not in held_by_all)
+            told = (_different(family, sheet, patch) for patch in odd)
+            found[sheet.name] = [finding for finding in told if finding]
     return found
 
 
-def _labels(sheet: Sheet) -> frozenset[tuple[int, int, str]]:
+def _different(family: list[Sheet], sheet: Sheet, patch: Patch) -> Finding | None:
+    """What is found where a patch of a sheet differs from those of all its copies."""
+    order = {each.name.casefold(): n for n, each in enumerate(family)}
+    own = order[sheet.name.casefold()]
+    usual = _usual(family, order, own, patch.area.first)
+    if usual is None or usual.plain is patch.shape.plain:
+        return None
+    if slots(usual).structure != slots(patch.shape).structure:
+        # It does something else: a year that sums up its months.
+        return None
+    if note_beside(sheet, patch.area.first):
+        return None
+    same = _usual(family, order, own, patch.area.last) is usual
+    area = patch.area if same else Area.of(patch.area.first)
+    return _finding(sheet, family, patch.shape, usual, area)
+
+
+def _families(calculation: Calculation) -> Iterator[tuple[list[Sheet], list[Sheet]]]:
+    """Sheets with one set of labels, and all that have mostly these labels in these cells."""
+    labels = {sheet.name: _labels(calculation, sheet) for sheet in calculation.sheets()}
+    sheets = calculation.workbook.sheets
+    for own in set(labels.values()):
+        alike = {
+            other
+            for other in set(labels.values())
+            if len(own) > 2 and len(own & other) >= _ALIKE * max(len(own), len(other))
+        }
+        yield (
+            [sheet for sheet in sheets if labels[sheet.name] == own],
+            [sheet for sheet in sheets if labels[sheet.name] in alike],
+        )
+
+
+def _labels(calculation: Calculation, sheet: Sheet) -> frozenset[_Label]:
     """The first labels of a sheet, and where they stand."""
-    found: list[tuple[int, int, str]] = []
+    return calculation.recall(sheet.name, _labels, lambda: _labels_of(sheet))
+
+
+def _labels_of(sheet: Sheet) -> frozenset[_Label]:
+    found: list[_Label] = []
     for number, column in list(sheet.columns.items())[:_MOST_COLUMNS]:
         extent = column.extent()
         if not extent:

@@ -5,6 +5,8 @@ from __future__ import annotations
 from collections.abc import Iterator
 from typing import NamedTuple
 
+import numpy as np
+
 from dreieck.core.checking.findings.finding import Finding
 from dreieck.core.checking.findings.mends import refilled
 from dreieck.core.checking.findings.rules import rule
@@ -14,15 +16,18 @@ from dreieck.core.formula import Shape, tree
 from dreieck.core.formula.printer import area_text, reference_text
 from dreieck.core.formula.reference import RangeReference
 from dreieck.core.functions import Trait, has
-from dreieck.core.grid import CROSSING, Area, Axis
+from dreieck.core.grid import CROSSING, LAST, Area, Axis
+from dreieck.core.sheet.cells import Kind
 from dreieck.core.sheet.sheet import Sheet
 from dreieck.core.tables.closing import says
-from dreieck.core.tables.labels import label
+from dreieck.core.tables.labels import label, labels_along
 from dreieck.core.values.look import shown_text
 from dreieck.core.words.counting import both, many, quoted
 
 _MOST_ROWS = 100_000
 _LONGEST = 2_000
+_AT_FIRST = 32
+"""So many lines behind a list are looked at before more are."""
 _SIDES: dict[tuple[Axis, bool], str] = {
     ("row", True): "below", ("row", False): "above",
     ("column", True): "to the right of", ("column", False): "to the left of",
@@ -295,17 +300,43 @@ def _alone(subject: Subject) -> Iterator[Together]:
 
 def data_end(subject: Subject, group: Together, last: int) -> int:
     """The last line on which all lists go on with what they hold."""
-    at = last
-    own = [Area.of(subject.start), *subject.parts]
-    while at - last < _LONGEST:
-        for column in group.columns:
-            line = _line(column, group.axis, at + 1)
-            if column.sheet is subject.sheet and any(line.common(area) for area in own):
-                return at
-            if not _goes_on(subject, column, group.axis, at + 1):
-                return at
-        at += 1
+    end, step = last, _AT_FIRST
+    while end - last < _LONGEST:
+        further = min(_more(subject, column, group.axis, end, step) for column in group.columns)
+        end += further
+        if further < step:
+            return end
+        step *= 2
     return last
+
+
+def _more(subject: Subject, column: Column, axis: Axis, last: int, most: int) -> int:
+    """How many lines behind the last one hold values of its sorts, and no total."""
+    most = min(most, LAST[axis] - last)
+    own = (Area.of(subject.start), *subject.parts) if column.sheet is subject.sheet else ()
+    for area in own:
+        if most > 0 and (met := area.common(column.area.spanning(axis, last + 1, last + most))):
+            most = met.on(axis)[0] - last - 1
+    if most < 1:
+        return 0
+    # The last line of the list is there, too: each is compared with the one before.
+    behind = column.area.spanning(axis, last, last + most)
+    ends = np.zeros(most, np.bool_)
+    for line in behind.lines(CROSSING[axis]):
+        kinds = subject.kinds(column.sheet, line).ravel()
+        held = column.sheet.kinds(line).ravel() == Kind.FORMULA
+        ends |= (kinds[1:] != kinds[:-1]) | (kinds[1:] == Kind.EMPTY) | (held[1:] != held[:-1])
+        for index in np.flatnonzero(~ends & (kinds[1:] == Kind.TEXT)).tolist():
+            at = last + 1 + index
+            text = subject.value(column.sheet, line.spanning(axis, at, at).first)
+            ends[index] = says(str(text), "total")
+    going_on = most if not ends.any() else int(ends.argmax())
+    if going_on < 1:
+        return 0
+    # All cells of a line have one label.
+    first = next(iter(behind.lines(CROSSING[axis]))).spanning(axis, last + 1, last + going_on)
+    labels = labels_along(subject.calculation, column.sheet, first, axis)
+    return next((n for n, text in enumerate(labels) if says(text, "total")), going_on)
 
 
 def _data_begin(subject: Subject, group: Together, first: int) -> int:

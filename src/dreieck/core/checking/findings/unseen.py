@@ -22,7 +22,9 @@ _LISTED = 3
 def reads_hidden(subject: Subject) -> Iterator[Finding]:
     """A range reads rows or columns that are hidden."""
     for use in subject.range_uses:
-        if _leaves_hidden_out(subject, use):
+        read_on = subject.sheet_of(use.reference)
+        some_hidden = read_on and any(read_on.layout.on(axis).hidden for axis in AXES)
+        if not some_hidden or _leaves_hidden_out(subject, use):
             continue
         found = {at: unseen for at in subject.landings if (unseen := _unseen(subject, use, at))}
         if not found:

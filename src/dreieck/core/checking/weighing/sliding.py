@@ -32,10 +32,12 @@ def astray(reading: Reading, others: list[Reading], axes: list[Axis]) -> Iterato
             for each in others
             if each.use.number != reading.use.number
         )
+        if not walked or reading.numbers_on(axis) < 2:
+            continue
         here, there = labels_of_both(reading, axis)
         if offset == 0 and not (all(here) and all(there)):
             continue
-        if walked and are_alike(here, there) is False and reading.numbers_on(axis) > 1:
+        if are_alike(here, there) is False:
             yield whole(reading, "astray", 9.0)
             return
 
