@@ -47,6 +47,11 @@ def _says(text: str, what: tuple[Says, ...]) -> bool:
     return any(_patterns()[each].search(text) for each in what)
 
 
+def names(text: str, name: str) -> bool:
+    """Whether a text has a name in it, as whole words and whatever their case."""
+    return bool(re.search(rf"(?<!\w){re.escape(name)}(?!\w)", text, re.IGNORECASE))
+
+
 def names_number(text: str) -> bool:
     """Whether a label says no more than that its line holds years, codes or the like."""
     return bool(_patterns()["number"].fullmatch(text.strip().removesuffix(".")))
@@ -61,10 +66,11 @@ def names_whole(text: str) -> bool:
 def meaning(text: str) -> frozenset[str]:
     """The words of a label that tell it from others, in one form for one and for many."""
     words = re.findall(r"[^\W_]+", text.casefold())
-    return frozenset(_stem(word) for word in words if not _patterns()["small"].fullmatch(word))
+    return frozenset(stem(word) for word in words if not _patterns()["small"].fullmatch(word))
 
 
-def _stem(word: str) -> str:
+def stem(word: str) -> str:
+    """A word in one form for one and for many, as far as its end tells."""
     if len(word) > 3 and word.endswith("s") and not word.endswith("ss"):
         word = word[:-1]
     return word[:-1] if len(word) > 4 and word[-1] in "en" else word

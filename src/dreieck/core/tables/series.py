@@ -4,7 +4,7 @@ from __future__ import annotations
 
 import itertools
 import re
-from collections.abc import Iterator, Sequence
+from collections.abc import Sequence
 from functools import cache
 
 from babel import Locale
@@ -12,6 +12,7 @@ from babel import Locale
 from dreieck.core.calculate.calculation import Calculation
 from dreieck.core.grid import CROSSING, Axis, Cell
 from dreieck.core.sheet.sheet import Sheet
+from dreieck.core.tables.closing import stem
 from dreieck.core.tables.labels import FAR, MOST, texts_along
 
 LANGUAGES = ("en", "de", "fr", "es", "pt", "it", "nl", "pl", "sv", "ru", "zh", "ja")
@@ -103,10 +104,11 @@ def are_alike(one: tuple[str, ...], other: tuple[str, ...]) -> bool | None:
     pairs = [(a, b) for a, b in zip(one, other, strict=False) if a and b]
     if not pairs or 2 * len(pairs) < min(len(one), len(other)):
         return None
-    same = sum(a == b or bool(set(words_of(a)) & set(words_of(b))) for a, b in pairs)
+    same = sum(a == b or bool(_stems_of(a) & _stems_of(b)) for a, b in pairs)
     return 2 * same > len(pairs)
 
 
-def words_of(text: str) -> Iterator[str]:
-    """The words of a label, without single letters."""
-    return (each for each in re.findall(r"\w+", text) if len(each) > 1 or each.isdigit())
+def _stems_of(text: str) -> set[str]:
+    """The words of a label without single letters, in one form for one and for many."""
+    words = (each for each in re.findall(r"\w+", text) if len(each) > 1 or each.isdigit())
+    return {stem(each) for each in words}

@@ -1,23 +1,17 @@
-"""What a break is, whether a formula would find its numbers there, and whether it is agreed."""
+"""What a break is, and whether a formula would find its numbers there."""
 
 from __future__ import annotations
 
 from dataclasses import dataclass
 
 from dreieck.core.analysis.uses import Use, uses
-from dreieck.core.calculate.calculation import Calculation
 from dreieck.core.checking.weighing.factors import other_operand
-from dreieck.core.formula import Shape, tree
+from dreieck.core.formula import Shape
 from dreieck.core.formula.reference import CellReference, ends_apart
 from dreieck.core.functions import Trait, has
 from dreieck.core.grid import AXES, Area, Axis, Cell
-from dreieck.core.sheet.content import Content
 from dreieck.core.sheet.sheet import Sheet
-from dreieck.core.tables.closing import says
-from dreieck.core.tables.labels import label
-from dreieck.core.words.headings import list_heading
 
-_NOTE_REACH = 4
 _COLUMN_REACH = 12
 
 
@@ -75,42 +69,3 @@ def _has_gaps(sheet: Sheet, cell: Cell) -> bool:
     """Whether some of the cells below an empty one hold numbers, and others nothing."""
     below = [sheet.content(cell.step("row", n)) for n in range(1, _COLUMN_REACH)]
     return any(isinstance(content, float) for content in below)
-
-
-def goes_further(content: Content | None, shape: Shape) -> bool:
-    """Whether a formula takes a part of what its neighbours give, or a bound of it, on purpose."""
-    if not isinstance(content, Shape):
-        return False
-    node, inner = content.tree, shape.tree
-    for each in tree.walk(node):
-        if isinstance(each, tree.Call) and inner in each.arguments:
-            return True
-        if isinstance(each, tree.Binary) and each.operator in "*/":
-            sides = [tree.bare(each.left), tree.bare(each.right)]
-            if tree.bare(inner) in sides and any(isinstance(s, tree.Number) for s in sides):
-                return True
-    return False
-
-
-def is_exception(calculation: Calculation, sheet: Sheet, cell: Cell) -> bool:
-    """Whether a label or a note beside a cell says why it is no rule."""
-    return bool(note_beside(sheet, cell)) or says(label(calculation, sheet, cell, "row"), "agreed")
-
-
-def note_beside(sheet: Sheet, cell: Cell) -> str:
-    """A text to the right of a cell, in a column that holds hardly any others."""
-    for steps in range(1, _NOTE_REACH + 1):
-        at = cell.step("column", steps)
-        if not at.on_sheet:
-            break
-        content = sheet.content(at)
-        if not isinstance(content, str) or not content.strip():
-            continue
-        around = Area(at.column, max(at.row - _COLUMN_REACH, 1), at.column, at.row + _COLUMN_REACH)
-        if says(list_heading(sheet, at) or "", "remark") and says(content, "agreed"):
-            return content.strip()
-        texts = [content for _, content in sheet.filled(around) if isinstance(content, str)]
-        rows = sheet.count(around._replace(left=cell.column, right=cell.column))
-        if len(texts) <= max(2, rows // 3):
-            return content.strip()
-    return ""

@@ -8,8 +8,8 @@ from collections.abc import Iterator
 from dreieck.core.analysis.slots import Slot, slots, with_slot
 from dreieck.core.calculate.blocks import Patch, patches
 from dreieck.core.calculate.calculation import Calculation
-from dreieck.core.checking.findings.awaiting import is_exception
 from dreieck.core.checking.findings.finding import Finding, Mend
+from dreieck.core.checking.findings.meant import is_exception
 from dreieck.core.checking.findings.rules import sheet_rule
 from dreieck.core.grid import AXES, CROSSING, Axis
 from dreieck.core.sheet.edits import SetCells

@@ -2,6 +2,7 @@
 
 from __future__ import annotations
 
+import re
 from collections.abc import Iterator
 from typing import NamedTuple
 
@@ -12,7 +13,9 @@ from dreieck.core.checking.subject import Subject
 from dreieck.core.formula import Shape, tree
 from dreieck.core.formula.reference import CellReference, RangeReference
 from dreieck.core.functions import Trait, has
-from dreieck.core.grid import AXES, CROSSING, Axis
+from dreieck.core.grid import AXES, CROSSING, Area, Axis, Cell
+
+_SIGNED = re.compile(r"\s*(<=|>=|<|>)\s*(\S+)\s*")
 
 
 class _Bound(NamedTuple):
@@ -37,6 +40,44 @@ def both_borders(subject: Subject) -> Iterator[Finding]:
             if axis:
                 yield _finding(subject, high, axis, twice=pair == (">=", "<="))
                 return
+    for axis in AXES:
+        yield from _beside_typed(subject, axis)
+
+
+class _Typed(NamedTuple):
+    """A criterion of a list that is typed as a whole: ``"<=18"``."""
+
+    listed: Area
+    sign: str
+    bound: str
+    node: tree.Text
+
+
+def _beside_typed(subject: Subject, axis: Axis) -> Iterator[Finding]:
+    """The same for borders that are typed: the formula in the next cell begins where it ends."""
+    beside = subject.start.step(axis, 1)
+    content = subject.sheet.content(beside) if beside.on_sheet else None
+    if subject.block.size > 1 or not isinstance(content, Shape):
+        return
+    nexts = list(_typed(content, beside))
+    for high in _typed(subject.shape, subject.start):
+        for low in nexts:
+            pair = (low.sign, high.sign)
+            same = (low.listed, low.bound) == (high.listed, high.bound)
+            if same and pair in ((">=", "<="), (">", "<")):
+                yield _finding(subject, high, axis, twice=pair == (">=", "<="))
+                return
+
+
+def _typed(shape: Shape, at: Cell) -> Iterator[_Typed]:
+    for call in tree.walk(shape.tree):
+        if not isinstance(call, tree.Call) or not has(call.function, Trait.FITS):
+            continue
+        for listed, told in zip(call.arguments, call.arguments[1:], strict=False):
+            found = _SIGNED.fullmatch(told.value) if isinstance(told, tree.Text) else None
+            area = listed.area(at) if isinstance(listed, RangeReference) else None
+            if found and area and isinstance(told, tree.Text):
+                yield _Typed(area, found[1], found[2], told)
 
 
 def _bounds(node: tree.Node) -> Iterator[_Bound]:
@@ -61,24 +102,29 @@ def _follows(subject: Subject, low: _Bound, high: _Bound, axis: Axis) -> bool:
     return free and same and subject.block.area.length(axis) > 1
 
 
-def _finding(subject: Subject, high: _Bound, axis: Axis, *, twice: bool) -> Finding:
+def _finding(subject: Subject, high: _Bound | _Typed, axis: Axis, *, twice: bool) -> Finding:
     sign = "<" if twice else "<="
-    changed = tree.Binary("&", tree.Text(sign), high.bound)
-
+    if isinstance(high, _Bound):
+        changed: tree.Node = tree.Binary("&", tree.Text(sign), high.bound)
+        number = subject.shape.references.index(high.bound)
+        read = subject.address(high.bound, subject.start)
+        border = subject.what_is_in(high.bound, subject.start)
+        what = f"{subject.tag(number)} ends"
+    else:
+        changed, number = tree.Text(f"{sign}{high.bound}"), None
+        read = border = high.bound
+        what = f"“{high.sign}{high.bound}” ends"
     shape = Shape.of(tree.swapped(subject.shape.tree, high.node, changed))
-    number = subject.shape.references.index(high.bound)
-    read = subject.address(high.bound, subject.start)
     counts = "counts in both" if twice else "counts in none of them"
     return Finding(
         "doubt",
         subject.sheet.name,
         subject.parts,
-        f"{subject.tag(number)} ends the class of {subject.start.text} with {read}, where the next"
-        f" {axis} begins: what is just {subject.what_is_in(high.bound, subject.start)} {counts}.",
+        f"{what} the class of {subject.start.text} with {read}, where the next {axis} begins:"
+        f" what is just {border} {counts}.",
         "Classes that follow each other take one of their borders each.",
         number,
-        (refilled(subject, shape, f"let the class end before {read}" if twice
-                  else f"let the class end with {read}"),),
+        (refilled(subject, shape, f"let the class end {'before' if twice else 'with'} {read}"),),
         (f"both borders are {'taken' if twice else 'left out'}, and the next {axis} begins with"
          f" {read}",),
     )  # fmt: skip

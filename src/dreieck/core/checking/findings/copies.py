@@ -10,8 +10,8 @@ from itertools import islice
 from dreieck.core.analysis.slots import slots
 from dreieck.core.calculate.blocks import Block, Patch, blocks, patches
 from dreieck.core.calculate.calculation import Calculation
-from dreieck.core.checking.findings.awaiting import note_beside
 from dreieck.core.checking.findings.finding import Finding, Mend
+from dreieck.core.checking.findings.meant import note_on
 from dreieck.core.checking.findings.mends import refilled
 from dreieck.core.checking.findings.rules import rule, sheet_rule
 from dreieck.core.checking.findings.run_ends import lacks
@@ -255,7 +255,7 @@ def _lacking(
     crossing, length = CROSSING[axis], one.area.length(axis) + other.area.length(axis)
     labels = texts_along(calculation, sheet, one.area.first, axis, length)
     told = label(calculation, sheet, short.area.first, crossing)
-    meant = any(note_beside(sheet, each.area.first) for each in (one, other))
+    meant = any(note_on(calculation, sheet, each.area.first) for each in (one, other))
     if (
         meant
         or says(told, "agreed")

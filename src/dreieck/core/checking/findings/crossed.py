@@ -1,4 +1,4 @@
-"""The rule about lists that are multiplied with each other's inputs."""
+"""The rule about products that take each other's factors."""
 
 from __future__ import annotations
 
@@ -9,11 +9,16 @@ from dreieck.core.checking.findings.finding import Finding
 from dreieck.core.checking.findings.mends import refilled
 from dreieck.core.checking.findings.rules import rule
 from dreieck.core.checking.subject import Subject
-from dreieck.core.formula import tree
+from dreieck.core.formula import Shape, tree
 from dreieck.core.formula.reference import CellReference
+from dreieck.core.grid import AXES, CROSSING, Cell
 from dreieck.core.tables.closing import meaning
 from dreieck.core.words.counting import quoted
 from dreieck.core.words.headings import label_on
+
+_SEVERAL = 3
+"""So many products tell how they are meant."""
+_Factor = tuple[int, Cell]
 
 
 class _Pair(NamedTuple):
@@ -28,32 +33,93 @@ class _Pair(NamedTuple):
 
 @rule("crossed")
 def crossed(subject: Subject) -> Iterator[Finding]:
-    """Some inputs of a sum of products are labelled as other lists of it."""
+    """Some of several products take their second factor from the line of another one."""
+    found = _by_labels(subject) or _by_lines(subject)
+    if found is None:
+        return
+    shape, number, told = found
+    yield Finding(
+        "doubt",
+        subject.sheet.name,
+        subject.parts,
+        f"{told}, and the others are crossed likewise.",
+        "Each list should be multiplied with the input of its own label, or of its own line.",
+        number,
+        (refilled(subject, shape, "multiply each with its own"),),
+        ("with the mend all products are alike",),
+        strength=2,
+    )
+
+
+def _by_labels(subject: Subject) -> tuple[Shape, int, str] | None:
+    """The formula as the labels of lists and inputs have it, and what is crossed."""
     pairs = list(_pairs(subject))
     by_label = {pair.its: pair for pair in pairs if pair.its}
     if len(pairs) < 2 or len(by_label) < len(pairs):
-        return
+        return None
     wrong = [pair for pair in pairs if pair.own != pair.its and pair.own in by_label]
     if len(wrong) < 2 or {pair.own for pair in pairs} != set(by_label):
-        return
+        return None
     shape = subject.shape
     for pair in wrong:
         meant = subject.shape.references[by_label[pair.own].held]
         shape = shape.with_reference(pair.held, meant)
     first = wrong[0]
     read = subject.address(subject.shape.references[first.walker], subject.start)
-    yield Finding(
-        "doubt",
-        subject.sheet.name,
-        subject.parts,
-        f"{subject.tag(first.held)}, labelled {quoted(first.told)}, is multiplied with {read}, and"
-        " the others are crossed likewise.",
-        "Each list should be multiplied with the input of its own label.",
-        first.held,
-        (refilled(subject, shape, "multiply each with its own"),),
-        ("lists and inputs have the same labels",),
-        strength=2,
-    )
+    label = quoted(first.told)
+    return shape, first.held, f"{subject.tag(first.held)}, labelled {label}, meets {read}"
+
+
+def _by_lines(subject: Subject) -> tuple[Shape, int, str] | None:
+    """The same for products of two cells in one line each, of which some are in two."""
+    terms = list(_summands(subject.shape.tree))
+    cells = [_factors(subject, term) for term in terms]
+    if len(cells) < _SEVERAL or not all(cells):
+        return None
+    pairs = [pair for pair in cells if pair]
+    for axis in AXES:
+        here, there = ([cell.on(axis) for _, cell in side] for side in zip(*pairs, strict=True))
+        across = [
+            {cell.on(CROSSING[axis]) for _, cell in side} for side in zip(*pairs, strict=True)
+        ]
+        wrong = [n for n, (one, two) in enumerate(zip(here, there, strict=True)) if one != two]
+        one_line = all(len(each) == 1 for each in across)
+        distinct = len(set(here)) == len(here) and sorted(here) == sorted(there)
+        if not wrong or 2 * len(wrong) > len(pairs) + 1 or not one_line or not distinct:
+            continue
+        shape = subject.shape
+        for n in wrong:
+            (_, cell), (number, _) = pairs[n]
+            other = pairs[there.index(cell.on(axis))][1][0]
+            shape = shape.with_reference(number, subject.shape.references[other])
+        (first, _), (second, _) = pairs[wrong[0]]
+        references = subject.shape.references
+        read = subject.address(references[first], subject.start)
+        return shape, second, f"{subject.tag(second)} stands in another {axis} than {read}"
+    return None
+
+
+def _summands(node: tree.Node) -> Iterator[tree.Node]:
+    """What a formula adds up."""
+    node = tree.bare(node)
+    if isinstance(node, tree.Binary) and node.operator == "+":
+        yield from _summands(node.left)
+        yield from _summands(node.right)
+    else:
+        yield node
+
+
+def _factors(subject: Subject, node: tree.Node) -> tuple[_Factor, _Factor] | None:
+    """The two cells of a sheet that are multiplied with each other, by number and place."""
+    if not isinstance(node, tree.Binary) or node.operator != "*":
+        return None
+    numbers = {id(each): n for n, each in enumerate(subject.shape.references)}
+    found = [
+        (numbers[id(each)], area.first)
+        for each in (node.left, node.right)
+        if isinstance(each, CellReference) and (area := each.area(subject.start))
+    ]
+    return (found[0], found[1]) if len(found) == 2 else None
 
 
 def _pairs(subject: Subject) -> Iterator[_Pair]:

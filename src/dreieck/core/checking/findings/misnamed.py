@@ -4,6 +4,7 @@ from __future__ import annotations
 
 from collections.abc import Iterator
 from dataclasses import dataclass
+from functools import partial
 
 from dreieck.core.analysis.uses import Use
 from dreieck.core.budget import spend
@@ -184,7 +185,9 @@ def _in_line(subject: Subject, sheet: Sheet, cell: Cell, axis: Axis) -> Iterator
         spend(1)
         if not isinstance(subject.value(sheet, other), float):
             continue
-        told = label_on(sheet, other, axis)
+        told = subject.calculation.recall(
+            sheet.name, (label_on, other, axis), partial(label_on, sheet, other, axis)
+        )
         if told and not names_number(told):
             yield _Rival(other, told)
 

@@ -14,6 +14,7 @@ from dreieck.core.checking.findings.rules import rule
 from dreieck.core.checking.subject import Subject, moves
 from dreieck.core.checking.weighing.doubt import doubt
 from dreieck.core.checking.weighing.guards import is_passed, ways
+from dreieck.core.formula import Shape
 from dreieck.core.grid import Area, Cell
 from dreieck.core.grid.areas import Mask
 from dreieck.core.sheet.cells import Kind
@@ -47,8 +48,10 @@ def past_end(subject: Subject) -> Iterator[Finding]:
     read = subject.address(use.reference, area.first)
     lists = [each.number for each in subject.uses if moves(each.reference.on("row"))]
     tags = "".join(subject.tag(number) for number in lists)
+    # Lines that are named or numbered already wait for what is to be entered.
+    waits = all(_is_begun(subject, cell) for cell in area.lines("row"))
     yield Finding(
-        "doubt",
+        "note" if waits else "doubt",
         subject.sheet.name,
         (area,),
         f"What {tags} read{'s' * (len(lists) == 1)} ends with row {row} of this fill;"
@@ -58,6 +61,12 @@ def past_end(subject: Subject) -> Iterator[Finding]:
         (ended(subject, row),),
         (f"all that moves along with {listed((area,))} is empty",),
     )
+
+
+def _is_begun(subject: Subject, line: Area) -> bool:
+    """Whether something is typed to the left of a line of landings."""
+    before = Area(1, line.top, line.left - 1, line.top) if line.left > 1 else line
+    return any(not isinstance(each, Shape) for _, each in subject.sheet.filled(before))
 
 
 def past_ends(subject: Subject) -> PastEnd | None:

@@ -14,14 +14,15 @@ import numpy as np
 from dreieck.core.analysis.totalling import is_total
 from dreieck.core.calculate.blocks import Patch, patches
 from dreieck.core.calculate.calculation import Calculation
-from dreieck.core.checking.findings.awaiting import (
-    Break,
-    awaits,
+from dreieck.core.checking.findings.awaiting import Break, awaits
+from dreieck.core.checking.findings.finding import Finding, Mend, State
+from dreieck.core.checking.findings.meant import (
+    begins_anew,
     goes_further,
     is_exception,
-    note_beside,
+    leaves_texts_out,
+    note_on,
 )
-from dreieck.core.checking.findings.finding import Finding, Mend, State
 from dreieck.core.checking.findings.mends import restored
 from dreieck.core.checking.findings.rules import sheet_rule
 from dreieck.core.checking.findings.run_ends import dents, is_slip, run_ends
@@ -136,11 +137,13 @@ def _finding(calculation: Calculation, sheet: Sheet, each: Break) -> Finding:
         says = f"{thing} stands in {where} where the block has {formula}."
         why = "It was typed over the formula, and answers to no input any more."
         rule = "typed-over"
-    note = note_beside(sheet, first)
-    agreed = is_exception(calculation, sheet, first) or goes_further(content, each.shape)
+    note = note_on(calculation, sheet, first)
+    agreed = is_exception(calculation, sheet, first, each.shape) or goes_further(
+        content, each.shape
+    )
     state: State = "note" if agreed else "doubt"
     because = (
-        (f"a note stands beside it: {quoted(note)}",)
+        (f"a note says of it: {quoted(note)}",)
         if note
         else ("its neighbours hold one formula, and it would read numbers here too",)
     )
@@ -277,8 +280,11 @@ def _is_break(sheet: Sheet, gap: Area, patch: Patch, axis: Axis = "row") -> bool
             continue
         if not isinstance(content, float | Shape):
             return False
+        if isinstance(content, float) and begins_anew(sheet, patch.shape, cell, content, axis):
+            return False
         if isinstance(content, Shape) and (
             content.plain is patch.shape.plain
+            or leaves_texts_out(sheet, content, patch.shape, cell)
             or (is_total(content, cell) and not totals)
             or (totals and not is_slip(patch.shape, content))
             or _goes_on_across(sheet, cell, content, patch.shape, axis)

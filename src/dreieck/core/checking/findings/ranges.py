@@ -22,7 +22,7 @@ from dreieck.core.grid import AXES, CROSSING, Area, Axis, Cell
 from dreieck.core.grid.areas import joined
 from dreieck.core.sheet.content import Content
 from dreieck.core.sheet.sheet import Sheet
-from dreieck.core.tables.closing import names_whole, says
+from dreieck.core.tables.closing import names, names_whole, says
 from dreieck.core.tables.heads import is_heading
 from dreieck.core.tables.labels import label
 from dreieck.core.tables.lists import akin, belongs
@@ -194,14 +194,19 @@ def _missed(subject: Subject, use: Use, landing: Cell) -> Missed | None:
         return None
     told = label(subject.calculation, subject.sheet, landing, axis)
     reaches = behind > 0 and _reaches(subject, sheet, area, landing, axis, behind)
+    ending = label(subject.calculation, sheet, area.last if behind else area.first, axis)
     part = says(told, "part") or (says(told, "period") and not (reaches and behind == 1))
+    # A label such as *Mean to March* says where the range ends.
+    part = part or (len(ending) > 2 and names(told, ending))
     if part and not parted:
         return None
+    # What ends in the formula's own line adds up to there.
+    to_date = area.on(axis)[1] == landing.on(axis)
     sure = (
         reaches
         or parted
         or _stands_below(area, landing, axis)
-        or names_whole(told)
+        or (names_whole(told) and not to_date)
         or _walks_on(subject, area, landing, axis)
         or _is_read_together(subject, area, areas)
     )

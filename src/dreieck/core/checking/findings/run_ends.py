@@ -9,6 +9,7 @@ from dreieck.core.analysis.totalling import is_total
 from dreieck.core.calculate.blocks import Patch, blocks, patches
 from dreieck.core.calculate.calculation import Calculation
 from dreieck.core.checking.findings.awaiting import Break, awaits
+from dreieck.core.checking.findings.meant import begins_anew
 from dreieck.core.formula import Shape, tree
 from dreieck.core.formula.reference import CellReference, Reference
 from dreieck.core.grid import AXES, CROSSING, Area, Axis, Cell
@@ -66,6 +67,8 @@ def _should_go_on(
     like = patch.area.first
     if not awaits(sheet, shape, cell, like, axis):
         return False
+    if not _is_there_elsewhere(calculation, shape, cell):
+        return False
     typed = isinstance(content, float)
     if _is_named_so(calculation, sheet, cell, axis, typed=typed):
         return False
@@ -87,6 +90,8 @@ def _should_go_on(
     if isinstance(content, float) and cell.on(axis) < like.on(axis) and _goes_on_from(shape, axis):
         # The first line of what goes on from line to line is typed.
         return False
+    if isinstance(content, float) and begins_anew(sheet, shape, cell, content, axis):
+        return False
     if isinstance(content, float | str):
         return True
     if not isinstance(content, Shape) or content.plain is shape.plain:
@@ -96,6 +101,16 @@ def _should_go_on(
     if is_total(content, cell) and not is_total(shape, like):
         return False
     return is_slip(shape, content)
+
+
+def _is_there_elsewhere(calculation: Calculation, shape: Shape, cell: Cell) -> bool:
+    """Whether the cells of other sheets that a formula would read hold something."""
+    return all(
+        calculation.sheet(each.sheet).content(area.first) is not None
+        for each in shape.references
+        if isinstance(each, CellReference) and each.sheet
+        and calculation.has_sheet(each.sheet) and (area := each.area(cell))
+    )  # fmt: skip
 
 
 def _goes_on_from(shape: Shape, axis: Axis) -> bool:

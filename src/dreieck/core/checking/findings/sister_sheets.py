@@ -10,8 +10,8 @@ from dataclasses import replace
 from dreieck.core.analysis.slots import slots
 from dreieck.core.calculate.blocks import Patch, patches
 from dreieck.core.calculate.calculation import Calculation
-from dreieck.core.checking.findings.awaiting import note_beside
 from dreieck.core.checking.findings.finding import Finding, Mend
+from dreieck.core.checking.findings.meant import note_on
 from dreieck.core.checking.findings.mends import refilled
 from dreieck.core.checking.findings.rules import rule, sheet_rule
 from dreieck.core.checking.subject import Subject
@@ -55,12 +55,14 @@ def _differences(calculation: Calculation) -> dict[str, list[Finding]]:
         }
         for sheet in sheets:
             odd = (each for each in patches(sheet) if each.area.first not in held_by_all)
-            told = (_different(family, sheet, patch) for patch in odd)
+            told = (_different(calculation, family, sheet, patch) for patch in odd)
             found[sheet.name] = [finding for finding in told if finding]
     return found
 
 
-def _different(family: list[Sheet], sheet: Sheet, patch: Patch) -> Finding | None:
+def _different(
+    calculation: Calculation, family: list[Sheet], sheet: Sheet, patch: Patch
+) -> Finding | None:
     """What is found where a patch of a sheet differs from those of all its copies."""
     order = {each.name.casefold(): n for n, each in enumerate(family)}
     own = order[sheet.name.casefold()]
@@ -70,7 +72,7 @@ def _different(family: list[Sheet], sheet: Sheet, patch: Patch) -> Finding | Non
     if slots(usual).structure != slots(patch.shape).structure:
         # It does something else: a year that sums up its months.
         return None
-    if note_beside(sheet, patch.area.first):
+    if note_on(calculation, sheet, patch.area.first):
         return None
     same = _usual(family, order, own, patch.area.last) is usual
     area = patch.area if same else Area.of(patch.area.first)

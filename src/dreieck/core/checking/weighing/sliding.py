@@ -126,8 +126,8 @@ def sibling(reading: Reading, others: list[Reading], axes: list[Axis]) -> Iterat
         if not reading.moves(axis) or reading.in_line(axis) or reading.own.any():
             continue
         for each in others:
-            if each.moves(axis) and abs(each.offset(axis) - reading.offset(axis)) == 1:
-                # What changes from one to the next.
+            if each.moves(axis) and abs(each.offset(axis) - reading.offset(axis)) < 2:
+                # What changes from one to the next, or goes along beside it.
                 continue
             aside = each.stays(axis) or (each.moves(axis) and not _is_near(each, axis))
             same = each.sheet is reading.sheet and each.area != reading.area
