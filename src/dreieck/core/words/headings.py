@@ -69,7 +69,7 @@ def heading_left(sheet: Sheet, cell: Cell) -> str | None:
         at = Cell(column, cell.row)
         content = sheet.content(at)
         if isinstance(content, str) and content.strip():
-            if is_corner(sheet, at) or sheet.look(at).role == "title":
+            if is_corner(sheet, at) or sheet.look(at).role == "title" or _heads_list(sheet, at):
                 break
             found.append(at)
         elif content is None and found:
@@ -104,6 +104,16 @@ def is_corner(sheet: Sheet, cell: Cell) -> bool:
     if right is None or below is None:
         return False
     return isinstance(below, str) or not isinstance(right, str)
+
+
+def _heads_list(sheet: Sheet, cell: Cell) -> bool:
+    """Whether a text stands in a row of headings that begins with that of a column of labels."""
+    first = cell
+    while isinstance(sheet.content(first.step("column", -1)), str):
+        spend(1)
+        first = first.step("column", -1)
+    above, below = (sheet.content(first.step("row", n)) for n in (-1, 1))
+    return isinstance(below, str) and not isinstance(above, str) and _heads(sheet, first)
 
 
 def _tells_apart(sheet: Sheet, cell: Cell) -> bool:
