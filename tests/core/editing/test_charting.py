@@ -48,6 +48,15 @@ def test_charts_follow_rows_and_columns_and_come_back(change, expected):
     assert book.sheets[0].layout == before
 
 
+def test_a_chart_of_one_cell_shows_its_table_without_what_closes_it():
+    book = drawn("B6", C4="=B4", A12="Total", B12="=SUM(B4:B11)")
+    assert told(book) == [("A3:B11", "H5:L15")]
+    # A column of shares is all that there is to show.
+    shares = workbook(Loads={"A1": "Hut", "B1": "Share", "A2": "Tarn", "B2": "40%", "A3": "All"})
+    apply(shares, [charting.drawn(Calculation(shares), shares.sheets[0], [Area.parse("A2")])])
+    assert told(shares)[0][0] == "A1:B3"
+
+
 def test_a_chart_whose_cells_are_gone_says_so():
     book = drawn()
     home = book.sheets[0]

@@ -99,6 +99,20 @@ def test_headings_and_totals_are_no_rows_to_order():
     assert not has_headings(Calculation(texts), texts.sheets[0], Area.parse("A1:B2"))
 
 
+@pytest.mark.parametrize(
+    ("label", "last", "rows"),
+    [
+        ("Total", "120", "A2:B4"), ("Sum 2024", "120", "A2:B4"), ("Gesamt", "120", "A2:B4"),
+        ("合計", "120", "A2:B4"), ("Cost", "=B2+B3+B4", "A2:B4"), ("Mean", "=B5/3", "A2:B4"),
+        ("All inclusive", "120", "A2:B5"), ("Larch", "=B2*2", "A2:B5"), ("Total", "", "A2:B5"),
+    ],
+)  # fmt: skip
+def test_lines_that_close_a_table_are_told_by_formula_or_label(label, last, rows):
+    body = {"A1": "Item", "B1": "EUR", "A2": "Rope", "B2": "60", "A3": "Lamp", "B3": "25"}
+    book = workbook(Loads={**body, "A4": "Axe", "B4": "35", "A5": label, "B5": last})
+    assert rows_of(book.sheets[0], Area.parse("A1:B5"), headed=True).text == rows
+
+
 def test_what_cannot_be_ordered_is_refused():
     book = prices()
     for area, keys, said in (

@@ -9,13 +9,14 @@ from dreieck.core.calculate import Calculation
 from dreieck.core.charts.proposing import around, proposed
 from dreieck.core.charts.strands import Strands, parts_of
 from dreieck.core.exceptions import DreieckError
-from dreieck.core.formula import mentions
+from dreieck.core.formula import Shape, mentions
 from dreieck.core.formula.printer import area_text
 from dreieck.core.grid import AXES, LAST, MAX_COLUMN, Area, Cell
 from dreieck.core.sheet.chart import Chart, Kind, Source, chart_numbered, free_number
 from dreieck.core.sheet.edits import SetCharts
 from dreieck.core.sheet.sheet import Sheet
 from dreieck.core.sheet.workbook import Workbook
+from dreieck.core.tables.lines import without_closing
 
 MAX_CHARTS = 20
 """How many charts a sheet can have."""
@@ -47,10 +48,19 @@ def sources_of(sheet: Sheet, areas: Sequence[Area]) -> tuple[Source, ...]:
     if len(areas) > MAX_SOURCES:
         raise DreieckError(f"A chart can show {MAX_SOURCES} places.")
     if len(areas) == 1 and areas[0].size == 1:
-        areas = [around(sheet, areas[0].first)]
+        areas = [_shown(sheet, around(sheet, areas[0].first))]
     if not any(sheet.count(area) for area in areas):
         raise DreieckError("There is nothing to draw here. Select numbers, with their headings.")
     return tuple(Source(None, area) for area in areas)
+
+
+def _shown(sheet: Sheet, table: Area) -> Area:
+    """What of a table a chart shows: totals would dwarf what they are made of."""
+    for axis in AXES:
+        body = without_closing(sheet, table, axis)
+        if any(isinstance(each, float | Shape) for _, each in sheet.filled(body)):
+            table = body
+    return table
 
 
 def sources_text(sources: Iterable[Source]) -> str:

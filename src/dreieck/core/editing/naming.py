@@ -13,7 +13,6 @@ from functools import partial
 from typing import Literal
 
 from dreieck.core.analysis.reads import read_names
-from dreieck.core.analysis.totalling import totals_above
 from dreieck.core.budget import spend
 from dreieck.core.calculate.blocks import Block, block_at, blocks, patches
 from dreieck.core.editing.following import same_sheet
@@ -33,6 +32,7 @@ from dreieck.core.sheet.edits import Edit, SetName, SetRules
 from dreieck.core.sheet.names import Named, checked_name, named
 from dreieck.core.sheet.sheet import Sheet
 from dreieck.core.sheet.workbook import Workbook
+from dreieck.core.tables.lines import is_closing
 from dreieck.core.words.headings import heading_above, heading_left
 
 
@@ -253,8 +253,7 @@ def _goes_on(inside: object, below: object) -> bool:
 def _ends(sheet: Sheet, row: int) -> bool:
     """Whether a row is one of totals."""
     used = sheet.used()
-    cells = sheet.formulas(used.spanning("row", row, row)) if used else ()
-    return any(totals_above(shape, cell) for cell, shape in cells)
+    return used is not None and is_closing(sheet, used.spanning("row", row, row), "row")
 
 
 def _everywhere(

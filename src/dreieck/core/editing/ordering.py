@@ -13,7 +13,6 @@ from collections.abc import Iterable, Iterator, Sequence
 from dataclasses import dataclass, field, replace
 from typing import NamedTuple
 
-from dreieck.core.analysis.totalling import totals_above
 from dreieck.core.calculate import Calculation
 from dreieck.core.charts.proposing import around, is_headed
 from dreieck.core.charts.strands import SheetArea
@@ -32,6 +31,7 @@ from dreieck.core.grid.areas import joined
 from dreieck.core.sheet.content import Content
 from dreieck.core.sheet.edits import Edit, SetCells
 from dreieck.core.sheet.sheet import Sheet
+from dreieck.core.tables.lines import without_closing
 from dreieck.core.values import Error, Place, Value
 from dreieck.core.values.look import Look
 
@@ -149,9 +149,7 @@ def rows_of(sheet: Sheet, table: Area, *, headed: bool) -> Area:
     """The rows of a table that can change places: without headings, and without totals below."""
     if headed and table.height > 1:
         table = table._replace(top=table.top + 1)
-    while table.height > 1 and _is_total(sheet, table._replace(top=table.bottom)):
-        table = table._replace(bottom=table.bottom - 1)
-    return table
+    return without_closing(sheet, table, "row")
 
 
 def ordered(calculation: Calculation, sheet: Sheet, area: Area, keys: Sequence[Key]) -> Ordered:
@@ -182,10 +180,6 @@ def ordered(calculation: Calculation, sheet: Sheet, area: Area, keys: Sequence[K
     ]
     edits += [SetCells.of(id, cells) for id, cells in changed.items() if cells]
     return Ordered(tuple(rows), tuple(edits), tuple(_strays(readers, sheet, order)))
-
-
-def _is_total(sheet: Sheet, row: Area) -> bool:
-    return any(totals_above(shape, cell) for cell, shape in sheet.formulas(row))
 
 
 def _rank(value: Value, *, down: bool) -> tuple[bool, int, object, object]:

@@ -62,6 +62,15 @@ def names_whole(text: str) -> bool:
     return not text or says(text, "total", "statistic", "common")
 
 
+def closes(text: str) -> bool:
+    """Whether a label says nothing but that its line is a total, a mean or the like."""
+    told = [_patterns()[each] for each in ("total", "statistic", "common", "small")]
+    words = re.findall(r"[^\W\d_]+", text)
+    if not all(any(each.fullmatch(word) for each in told) for word in words):
+        return False
+    return says(text, "total", "statistic")
+
+
 @lru_cache(maxsize=4096)
 def meaning(text: str) -> frozenset[str]:
     """The words of a label that tell it from others, in one form for one and for many."""

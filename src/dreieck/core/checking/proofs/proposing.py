@@ -7,7 +7,7 @@ from dataclasses import dataclass
 from functools import reduce
 from itertools import chain, islice
 
-from dreieck.core.analysis.totalling import added, summed, totals_above
+from dreieck.core.analysis.totalling import added, summed
 from dreieck.core.analysis.uses import uses
 from dreieck.core.calculate import Block, Calculation
 from dreieck.core.calculate.blocks import blocks
@@ -22,6 +22,7 @@ from dreieck.core.ranges.operands import Range
 from dreieck.core.sheet.cells import Kind
 from dreieck.core.sheet.sheet import Sheet
 from dreieck.core.sheet.stated import STANDS, Proof
+from dreieck.core.tables.lines import is_closing
 from dreieck.core.words.headings import list_around
 
 MAX_PROPOSALS = 12
@@ -223,6 +224,5 @@ def _heads_row(sheet: Sheet, cell: Cell, used: Area) -> bool:
     row = Area(cell.column + 1, cell.row, min(used.right, cell.column + 12), cell.row)
     if row.left > row.right:
         return False
-    filled = list(sheet.filled(row))
-    totals = any(isinstance(each, Shape) and totals_above(each, at) for at, each in filled)
-    return not totals and any(isinstance(each, float | Shape) for _, each in filled)
+    holds_numbers = any(isinstance(each, float | Shape) for _, each in sheet.filled(row))
+    return holds_numbers and not is_closing(sheet, row._replace(left=cell.column), "row")
