@@ -16,6 +16,7 @@ Says = Literal[
 """What a label may say; the words for each stand in ``closing.toml``."""
 _LONGEST = 200
 """A label has no more characters; what follows is a remark."""
+_SPAN = re.compile(r"\d\s*(?:to|bis|till|à|a|al|tot|do|–|—|-)\s*\d", re.IGNORECASE)
 _SPACELESS = re.compile(r"[\u3040-\u30ff\u4e00-\u9fff]")
 """Signs of the languages that put no spaces between words."""
 
@@ -50,6 +51,11 @@ def _says(text: str, what: tuple[Says, ...]) -> bool:
 def names(text: str, name: str) -> bool:
     """Whether a text has a name in it, as whole words and whatever their case."""
     return bool(re.search(rf"(?<!\w){re.escape(name)}(?!\w)", text, re.IGNORECASE))
+
+
+def names_span(text: str) -> bool:
+    """Whether a label says from which number to which: *Years 2 to 4*, *Woche 1–3*."""
+    return bool(_SPAN.search(text))
 
 
 def names_number(text: str) -> bool:

@@ -8,6 +8,7 @@ from collections.abc import Iterator
 
 from dreieck.core.analysis.slots import slots
 from dreieck.core.calculate.calculation import Calculation
+from dreieck.core.checking.findings.restarts import restarts
 from dreieck.core.checking.weighing.factors import other_operand
 from dreieck.core.formula import Shape, tree
 from dreieck.core.formula.reference import CellReference, Part
@@ -16,6 +17,7 @@ from dreieck.core.sheet.content import Content
 from dreieck.core.sheet.sheet import Sheet
 from dreieck.core.tables.closing import says
 from dreieck.core.tables.labels import FAR, label
+from dreieck.core.tables.lines import is_closing
 from dreieck.core.tables.lists import akin
 from dreieck.core.tables.notes import remark_on
 from dreieck.core.values.formats import read_number
@@ -44,11 +46,11 @@ def is_exception(
         return True
     if says(label(calculation, sheet, cell, "row"), "agreed"):
         return True
-    if shape is not None and _is_base(shape, cell):
+    if shape is None:
+        return False
+    if _is_base(shape, cell) or restarts(sheet, shape, cell):
         return True
-    return shape is not None and any(
-        _is_of_another_kind(sheet, cell, shape, axis) for axis in AXES
-    )
+    return any(_is_of_another_kind(sheet, cell, shape, axis) for axis in AXES)
 
 
 def _is_base(shape: Shape, cell: Cell) -> bool:
@@ -70,11 +72,14 @@ def _is_of_another_kind(sheet: Sheet, cell: Cell, shape: Shape, axis: Axis) -> b
     read = (area.first for each, _ in beside if (area := each.area(cell)))
     if beside and all(sheet.content(each) is None for each in read):
         return True
+    held = sheet.content(cell)
+    if isinstance(held, Shape) and _differ_in_numbers(held, shape) and _closes(sheet, cell, axis):
+        return True
     for before, others in _labels(sheet, cell, peers, axis):
         own = sheet.content(before)
         if isinstance(own, str) and (
             _has_remark(own, others)
-            or _is_of_a_sort(sheet, cell, before, others, axis)
+            or _is_of_a_sort(sheet, cell, shape, before, others, axis)
             or _shares_remark(sheet, cell, before, others, axis)
         ):
             return True
@@ -117,13 +122,14 @@ def _cannot_be_read(
 def _labels(
     sheet: Sheet, cell: Cell, peers: list[Cell], axis: Axis
 ) -> Iterator[tuple[Cell, list[str]]]:
-    """The cells before one in its line, and the texts of its neighbours beside each of them."""
+    """The cells beside one in its line, and the texts of its neighbours beside each of them."""
     crossing = CROSSING[axis]
-    for back in range(1, min(cell.on(crossing), FAR)):
-        found = (sheet.content(each.step(crossing, -back)) for each in peers)
+    for steps in (*range(-1, -min(cell.on(crossing), FAR), -1), *range(1, _NOTE_REACH)):
+        at = cell.step(crossing, steps)
+        found = (sheet.content(each.step(crossing, steps)) for each in peers)
         texts = [each for each in found if isinstance(each, str)]
-        if 2 * len(texts) > len(peers):
-            yield cell.step(crossing, -back), texts
+        if at.on_sheet and 2 * len(texts) > len(peers):
+            yield at, texts
 
 
 def _has_remark(own: str, others: list[str]) -> bool:
@@ -139,8 +145,13 @@ def _has_remark(own: str, others: list[str]) -> bool:
     )
 
 
-def _is_of_a_sort(sheet: Sheet, cell: Cell, label: Cell, others: list[str], axis: Axis) -> bool:
-    """Whether the lines of a sort, which is not that of the others, are all typed."""
+def _is_of_a_sort(
+    sheet: Sheet, cell: Cell, shape: Shape, label: Cell, others: list[str], axis: Axis
+) -> bool:
+    """Whether the lines of a sort, which is not that of the others, are all filled so.
+
+    They are all typed, or have one formula that differs from the usual one in a number alone.
+    """
     own, sorts = _text(sheet, label), Counter(map(str.casefold, others))
     if min(sorts.values()) < 2 or own in sorts:
         return False
@@ -149,8 +160,25 @@ def _is_of_a_sort(sheet: Sheet, cell: Cell, label: Cell, others: list[str], axis
         for n in range(-_PEERS, _PEERS + 1)
         if n and _text(sheet, label.step(axis, n)) == own
     ]
-    typed = all(isinstance(each, float) for each in (*alike, sheet.content(cell)))
-    return bool(alike) and typed
+    held = sheet.content(cell)
+    if isinstance(held, Shape):
+        same = _differ_in_numbers(held, shape)
+        return same and bool(alike) and all(_is(each, held) for each in alike)
+    return bool(alike) and all(isinstance(each, float) for each in (*alike, held))
+
+
+def _differ_in_numbers(one: Shape, other: Shape) -> bool:
+    """Whether two formulas are the same but for numbers in them."""
+    same = slots(one)._replace(numbers=()) == slots(other)._replace(numbers=())
+    return same and one.references == other.references
+
+
+def _closes(sheet: Sheet, cell: Cell, axis: Axis) -> bool:
+    """Whether the line of a cell sums up the others."""
+    crossing = CROSSING[axis]
+    low = max(cell.on(crossing) - _PEERS, 1)
+    line = Area.of(cell).spanning(crossing, low, cell.on(crossing))
+    return is_closing(sheet, line, axis)
 
 
 def _shares_remark(sheet: Sheet, cell: Cell, label: Cell, others: list[str], axis: Axis) -> bool:
@@ -201,24 +229,6 @@ def goes_further(content: Content | None, shape: Shape) -> bool:
             if tree.bare(inner) in sides and any(isinstance(s, tree.Number) for s in sides):
                 return True
     return False
-
-
-def begins_anew(sheet: Sheet, shape: Shape, cell: Cell, typed: float, axis: Axis) -> bool:
-    """Whether nothing of what a formula reads in its own line is there: a count begins anew.
-
-    What is typed there and stands in another cell that would be read is no new count.
-    """
-    read = [
-        (each.on(axis), area.first)
-        for each in shape.references
-        if isinstance(each, CellReference) and each.sheet is None and (area := each.area(cell))
-    ]
-    beside = [at for parts, at in read if parts == (Part(False, 0),)]
-    before = [sheet.content(at) for parts, at in read if parts != (Part(False, 0),)]
-    return (
-        bool(beside) and bool(before) and typed not in before
-        and all(sheet.content(at) is None for at in beside)
-    )  # fmt: skip
 
 
 def leaves_texts_out(sheet: Sheet, own: Shape, usual: Shape, cell: Cell) -> bool:

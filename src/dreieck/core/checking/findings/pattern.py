@@ -17,13 +17,13 @@ from dreieck.core.calculate.calculation import Calculation
 from dreieck.core.checking.findings.awaiting import Break, awaits
 from dreieck.core.checking.findings.finding import Finding, Mend, State
 from dreieck.core.checking.findings.meant import (
-    begins_anew,
     goes_further,
     is_exception,
     leaves_texts_out,
     note_on,
 )
 from dreieck.core.checking.findings.mends import restored
+from dreieck.core.checking.findings.restarts import begins_anew
 from dreieck.core.checking.findings.rules import sheet_rule
 from dreieck.core.checking.findings.run_ends import dents, is_slip, run_ends
 from dreieck.core.formula import Shape

@@ -22,7 +22,7 @@ from dreieck.core.grid import AXES, CROSSING, Area, Axis, Cell
 from dreieck.core.grid.areas import joined
 from dreieck.core.sheet.content import Content
 from dreieck.core.sheet.sheet import Sheet
-from dreieck.core.tables.closing import names, names_whole, says
+from dreieck.core.tables.closing import names, names_span, names_whole, says
 from dreieck.core.tables.heads import is_heading
 from dreieck.core.tables.labels import label
 from dreieck.core.tables.lists import akin, belongs
@@ -197,7 +197,11 @@ def _missed(subject: Subject, use: Use, landing: Cell) -> Missed | None:
     ending = label(subject.calculation, sheet, area.last if behind else area.first, axis)
     part = says(told, "part") or (says(told, "period") and not (reaches and behind == 1))
     # A label such as *Mean to March* says where the range ends.
-    part = part or (len(ending) > 2 and names(told, ending))
+    part = (
+        part
+        or (len(ending) > 2 and names(told, ending))
+        or names_span(told or label(subject.calculation, subject.sheet, landing, CROSSING[axis]))
+    )
     if part and not parted:
         return None
     # What ends in the formula's own line adds up to there.

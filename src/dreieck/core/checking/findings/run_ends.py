@@ -9,7 +9,7 @@ from dreieck.core.analysis.totalling import is_total
 from dreieck.core.calculate.blocks import Patch, blocks, patches
 from dreieck.core.calculate.calculation import Calculation
 from dreieck.core.checking.findings.awaiting import Break, awaits
-from dreieck.core.checking.findings.meant import begins_anew
+from dreieck.core.checking.findings.restarts import begins_anew
 from dreieck.core.formula import Shape, tree
 from dreieck.core.formula.reference import CellReference, Reference
 from dreieck.core.grid import AXES, CROSSING, Area, Axis, Cell

@@ -54,6 +54,10 @@ def _goes_on_from_results(reading: Reading, others: list[Reading]) -> bool:
     steps = [each for each in others if each.own.any() and each.use.number != reading.use.number]
     if any(_steps(each, CROSSING[axis]) for each in steps):
         return False
+    adds = other_operand(reading.subject.shape.tree, reading.use.number, "+-") is not None
+    if adds and any(each.in_line(axis) for each in others if each is not reading):
+        # A balance goes on, along whatever it is.
+        return True
     first = reading.area.first
     typed = isinstance(reading.sheet.content(first), float)
     return not typed or is_series_along(reading, axis)
