@@ -69,11 +69,12 @@ class Calculation:
         for edit in edits:
             edit.apply(workbook)
         other = Calculation(workbook)
+        other._memory = self._memory.fork()
         if cells_only:
             for name, results in self._results.items():
                 other._results[name] = results.fork(workbook.sheet(name))
-            other._map, other._memory = self._map, self._memory.fork()
-            other.edited(edits)
+            other._map = self._map
+        other.edited(edits)
         return other
 
     def edited(self, edits: Sequence[Edit]) -> None:
@@ -209,8 +210,7 @@ class Calculation:
 
     def sheets(self) -> list[Sheet]:
         """All sheets, which are looked at."""
-        for sheet in self.workbook.sheets:
-            self._memory.look(sheet.name)
+        self._memory.look_at_all()
         return self.workbook.sheets
 
     def recall(self, sheet: str, key: Hashable, find: Callable[[], T]) -> T:
@@ -249,7 +249,8 @@ class Calculation:
 
     def _formulas(self) -> ReadMap:
         if not self._map or not self._map.is_of(self.workbook):
-            self._map = self._memory.formulas = ReadMap(self, self._map)
+            self._map = ReadMap(self, self._map)
+            self._memory.formulas_changed()
         return self._map
 
     def is_in_vain(self, task: Task, seconds: float) -> bool:

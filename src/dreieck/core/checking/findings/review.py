@@ -6,7 +6,7 @@ another one is mended is a consequence of that one.
 
 from __future__ import annotations
 
-from collections.abc import Callable, Iterable
+from collections.abc import Callable, Iterable, Sequence
 from dataclasses import replace
 
 from dreieck.core.calculate.calculation import Calculation
@@ -15,7 +15,7 @@ from dreieck.core.checking.findings.finding import Finding, Mend
 from dreieck.core.checking.findings.outcome import changes, errors_gone, tried, wrongs
 from dreieck.core.grid import Area
 from dreieck.core.grid.areas import joined
-from dreieck.core.sheet.edits import SetCells
+from dreieck.core.sheet.edits import Edit, SetCells
 from dreieck.core.words.counting import listed, many
 
 _MOST_TRIED = 10
@@ -85,14 +85,25 @@ def _left_by(finding: Finding, after: Calculation | None, again: Again) -> Mend 
 
 def _once(found: list[Finding]) -> list[Finding]:
     """The findings whose first mend is not that of one before them."""
-    mends: set[object] = set()
+    mends: dict[object, list[object]] = {}
     left: list[Finding] = []
     for finding in found:
-        edits = finding.mends[0].edits if finding.mends else None
-        if edits is None or edits not in mends:
-            left.append(finding)
-            mends.add(edits)
+        if finding.mends:
+            edits = finding.mends[0].edits
+            known = mends.setdefault(_first_written(edits), [])
+            if edits in known:
+                continue
+            known.append(edits)
+        left.append(finding)
     return left
+
+
+def _first_written(edits: Sequence[Edit]) -> object:
+    """Where edits begin to write: only those that begin alike are compared as a whole."""
+    first = edits[0] if edits else None
+    if not isinstance(first, SetCells) or not first.runs:
+        return None
+    return first.sheet_id, first.runs[0].column, first.runs[0].top
 
 
 def _without_errors(

@@ -48,6 +48,7 @@ def _differences(calculation: Calculation) -> dict[str, list[Finding]]:
         if len(family) < 3:
             continue
         one, *others = family
+        others = [each for each in others if patches(each) != patches(one)]
         held_by_all = {
             patch.area.first
             for patch in patches(one)
