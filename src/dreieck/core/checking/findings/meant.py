@@ -28,6 +28,7 @@ _COLUMN_REACH = 12
 _OWN = Part(False, 0)
 _PEERS = 12
 """So many neighbours on either side tell what is usual."""
+_BASES = (1.0, 100.0)
 _IN_BRACKETS = re.compile(r".*\w.*\([^\d()]+\)\s*")
 _WITH_REMARK = re.compile(r"(.*\w)\s*[,;:–]\s*(.*\w.*)")
 
@@ -48,13 +49,17 @@ def is_exception(
         return True
     if shape is None:
         return False
-    if _is_base(shape, cell) or restarts(sheet, shape, cell):
+    if _is_base(sheet, shape, cell) or restarts(sheet, shape, cell):
         return True
     return any(_is_of_another_kind(sheet, cell, shape, axis) for axis in AXES)
 
 
-def _is_base(shape: Shape, cell: Cell) -> bool:
+def _is_base(sheet: Sheet, shape: Shape, cell: Cell) -> bool:
     """Whether a formula would compare a cell with itself: the base of an index is typed."""
+    node = tree.bare(shape.tree)
+    divides = isinstance(node, tree.Binary) and node.operator == "/"
+    if not divides or sheet.content(cell) not in _BASES:
+        return False
     read = [each.area(cell) for each in shape.references if not each.sheet]
     return len(read) == len(shape.references) > 1 and len(set(read)) == 1
 

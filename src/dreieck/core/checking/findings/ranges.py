@@ -199,7 +199,7 @@ def _missed(subject: Subject, use: Use, landing: Cell) -> Missed | None:
     # A label such as *Mean to March* says where the range ends.
     part = (
         part
-        or (len(ending) > 2 and names(told, ending))
+        or (len(ending) > 2 and told != ending and names(told, ending))
         or names_span(told or label(subject.calculation, subject.sheet, landing, CROSSING[axis]))
     )
     if part and not parted:

@@ -88,8 +88,8 @@ def _should_go_on(
         above = cell.step(axis, -1)
         return above.on_sheet and isinstance(sheet.content(above), str)
     if isinstance(content, float) and cell.on(axis) < like.on(axis) and _goes_on_from(shape, axis):
-        # The first line of what goes on from line to line is typed.
-        return False
+        # The first line of what goes on from line to line is typed, if it is the first.
+        return isinstance(sheet.content(cell.step(axis, -1)), Shape)
     if isinstance(content, float) and begins_anew(sheet, shape, cell, content, axis):
         return False
     if isinstance(content, float | str):

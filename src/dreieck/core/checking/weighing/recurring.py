@@ -14,6 +14,8 @@ from dreieck.core.sheet.cells import Kind
 from dreieck.core.tables.closing import says
 from dreieck.core.tables.labels import label
 
+_TIMES = ("date", "datetime", "time")
+
 
 def results(reading: Reading, others: list[Reading], axes: list[Axis]) -> Iterator[Trouble]:
     """Results of this fill are read where a heading or an input was."""
@@ -55,12 +57,20 @@ def _goes_on_from_results(reading: Reading, others: list[Reading]) -> bool:
     if any(_steps(each, CROSSING[axis]) for each in steps):
         return False
     adds = other_operand(reading.subject.shape.tree, reading.use.number, "+-") is not None
-    if adds and any(each.in_line(axis) for each in others if each is not reading):
-        # A balance goes on, along whatever it is.
-        return True
     first = reading.area.first
+    told = [_begins_before(each, axis) for each in others if each is not reading]
+    if adds and (any(told) or reading.sheet.look(first).form in _TIMES):
+        # A balance goes on from where the list of what comes to it begins, a time always.
+        return True
     typed = isinstance(reading.sheet.content(first), float)
     return not typed or is_series_along(reading, axis)
+
+
+def _begins_before(reading: Reading, axis: Axis) -> bool:
+    """Whether a list that goes along with the landings has a number before them, too."""
+    before = reading.area.first.step(axis, -1)
+    value = reading.subject.value(reading.sheet, before)
+    return reading.in_line(axis) and isinstance(value, float)
 
 
 def _steps(reading: Reading, axis: Axis) -> bool:

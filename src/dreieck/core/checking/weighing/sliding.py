@@ -120,11 +120,24 @@ def _is_near(reading: Reading, axis: Axis) -> bool:
     return reading.home and abs(reading.offset(axis)) < reading.part.length(axis)
 
 
+def _is_of_steps(reading: Reading, others: list[Reading], axis: Axis) -> bool:
+    """Whether a formula reads several lines of a table elsewhere: steps with their bounds."""
+    lines = {
+        each.offset(axis)
+        for each in others
+        if each.sheet is reading.sheet and each.moves(axis) and not _is_near(each, axis)
+    }
+    return not _is_near(reading, axis) and len(lines) >= _SEVERAL
+
+
 def sibling(reading: Reading, others: list[Reading], axes: list[Axis]) -> Iterator[Trouble]:
     """A reference goes along inputs of which the same formula reads others."""
     for axis in axes:
         if not reading.moves(axis) or reading.in_line(axis) or reading.own.any():
             continue
+        if _is_of_steps(reading, others, axis):
+            yield whole(reading, "sibling", 8.0)
+            return
         for each in others:
             if each.moves(axis) and abs(each.offset(axis) - reading.offset(axis)) < 2:
                 # What changes from one to the next, or goes along beside it.
