@@ -14,7 +14,7 @@ Says = Literal[
     "remark", "lone",
 ]  # fmt: skip
 """What a label may say; the words for each stand in ``closing.toml``."""
-_LONGEST = 200
+LONGEST = 200
 """A label has no more characters; what follows is a remark."""
 _SPAN = re.compile(r"\d\s*(?:to|bis|till|à|a|al|tot|do|–|—|-)\s*\d", re.IGNORECASE)
 _SPACELESS = re.compile(r"[\u3040-\u30ff\u4e00-\u9fff]")
@@ -40,7 +40,7 @@ def _pattern(words: list[str]) -> re.Pattern[str]:
 
 def says(text: str, *what: Says) -> bool:
     """Whether a label says one of some things anywhere in it."""
-    return _says(text[:_LONGEST], what)
+    return _says(text[:LONGEST], what)
 
 
 @lru_cache(maxsize=8192)

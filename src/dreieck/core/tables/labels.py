@@ -9,6 +9,7 @@ from dreieck.core.formula import Shape
 from dreieck.core.grid import CROSSING, Area, Axis, Cell
 from dreieck.core.sheet.cells import Kind
 from dreieck.core.sheet.sheet import Sheet
+from dreieck.core.tables.closing import LONGEST
 
 MOST = 24
 """So many labels of a line tell what the others are like."""
@@ -48,6 +49,11 @@ def texts_along(
 def _line(first: Cell, axis: Axis, at: int, count: int) -> Area:
     line = Area.of(first).spanning(CROSSING[axis], at, at)
     return line.spanning(axis, first.on(axis), first.on(axis) + count - 1)
+
+
+def _short(text: str) -> str:
+    """A label in small letters, cut so that many can be kept."""
+    return text[:LONGEST].casefold()
 
 
 def _tell_apart(texts: tuple[str, ...], count: int) -> bool:
@@ -108,13 +114,13 @@ def _texts(calculation: Calculation, sheet: Sheet, line: Area) -> tuple[str, ...
 
 def _texts_in(calculation: Calculation, sheet: Sheet, line: Area) -> tuple[str, ...]:
     if line.width > 1 or not line.last.on_sheet:
-        texts = tuple(text_in(calculation, sheet, cell).casefold() for cell in line.cells())
+        texts = tuple(_short(text_in(calculation, sheet, cell)) for cell in line.cells())
         return texts if any(texts) else ()
     cells = calculation.cells(sheet.name, line.left, line.top, line.bottom)
     if not (cells.kinds == Kind.TEXT).any():
         return ()
     values = cells.values()
-    return tuple(each.strip().casefold() if isinstance(each, str) else "" for each in values)
+    return tuple(_short(each.strip()) if isinstance(each, str) else "" for each in values)
 
 
 def text_in(calculation: Calculation, sheet: Sheet, cell: Cell) -> str:

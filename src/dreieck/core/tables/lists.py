@@ -12,10 +12,11 @@ from dreieck.core.calculate.calculation import Calculation
 from dreieck.core.grid import CROSSING, Area, Axis, Cell
 from dreieck.core.sheet.cells import Kind
 from dreieck.core.sheet.sheet import Sheet
-from dreieck.core.tables.closing import says
+from dreieck.core.tables.closing import LONGEST, says
 from dreieck.core.tables.labels import FAR, MOST
 from dreieck.core.tables.measures import measured_in
 from dreieck.core.tables.series import ascends, order_of
+from dreieck.core.values import Value
 
 _LINES = 3
 """So many lines of labels are asked."""
@@ -97,16 +98,19 @@ def _labels(
         line = before.spanning(crossing, before.on(crossing)[0] + index,
                                before.on(crossing)[0] + index)  # fmt: skip
         values = [calculation.value(sheet.name, line.spanning(axis, n, n).first) for n in near]
-        other = calculation.value(sheet.name, line.first)
-        label = other.strip() if isinstance(other, str) else ""
+        label = _label(calculation.value(sheet.name, line.first))
         if several:
             told += 1
-            yield [each.strip() if isinstance(each, str) else "" for each in values], label
+            yield [_label(each) for each in values], label
         elif len(values) > 1 and ascends(values):
             # Years or weeks are numbers: a text beside them heads another list.
             yield ["0"] * len(values), label
         if told >= _LINES:
             break
+
+
+def _label(value: Value) -> str:
+    return value.strip()[:LONGEST] if isinstance(value, str) else ""
 
 
 def _texts(calculation: Calculation, sheet: Sheet, area: Area, axis: Axis) -> NDArray[np.bool_]:

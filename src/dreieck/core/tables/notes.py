@@ -17,7 +17,8 @@ from dreieck.core.values import number_text
 
 _WORDS = 3
 """A sentence has more words than a label."""
-_MOST = 2_000
+_MOST, _LONGEST = 2_000, 500
+"""So many entries of a sheet are read; a longer text is no remark."""
 _SHORTEST = 3
 """A shorter name is found in many a sentence."""
 
@@ -67,6 +68,7 @@ def _remarks(sheet: Sheet) -> Iterator[_Remark]:
     numbers = {cell.row for cell, content in filled if isinstance(content, float | Shape)}
     first = min(numbers, default=0)
     for cell, content in filled:
-        sentence = isinstance(content, str) and len(re.findall(r"\w+", content)) > _WORDS
-        if sentence and cell.row not in numbers:
-            yield _Remark(str(content).strip(), cell.row > first)
+        if not isinstance(content, str) or len(content) > _LONGEST or cell.row in numbers:
+            continue
+        if len(re.findall(r"\w+", content)) > _WORDS:
+            yield _Remark(content.strip(), cell.row > first)

@@ -7,6 +7,7 @@ from collections import Counter
 from collections.abc import Iterator
 
 from dreieck.core.analysis.slots import slots
+from dreieck.core.budget import spend
 from dreieck.core.calculate.calculation import Calculation
 from dreieck.core.checking.findings.restarts import restarts
 from dreieck.core.checking.weighing.factors import other_operand
@@ -15,7 +16,7 @@ from dreieck.core.formula.reference import CellReference, Part
 from dreieck.core.grid import AXES, CROSSING, Area, Axis, Cell
 from dreieck.core.sheet.content import Content
 from dreieck.core.sheet.sheet import Sheet
-from dreieck.core.tables.closing import says
+from dreieck.core.tables.closing import LONGEST, says
 from dreieck.core.tables.labels import FAR, label
 from dreieck.core.tables.lines import is_closing
 from dreieck.core.tables.lists import akin
@@ -82,10 +83,14 @@ def _is_of_another_kind(sheet: Sheet, cell: Cell, shape: Shape, axis: Axis) -> b
         return True
     for before, others in _labels(sheet, cell, peers, axis):
         own = sheet.content(before)
-        if isinstance(own, str) and (
-            _has_remark(own, others)
-            or _is_of_a_sort(sheet, cell, shape, before, others, axis)
-            or _shares_remark(sheet, cell, before, others, axis)
+        if (
+            isinstance(own, str)
+            and len(own) <= LONGEST
+            and (
+                _has_remark(own, others)
+                or _is_of_a_sort(sheet, cell, shape, before, others, axis)
+                or _shares_remark(sheet, cell, before, others, axis)
+            )
         ):
             return True
     return False
@@ -130,9 +135,10 @@ def _labels(
     """The cells beside one in its line, and the texts of its neighbours beside each of them."""
     crossing = CROSSING[axis]
     for steps in (*range(-1, -min(cell.on(crossing), FAR), -1), *range(1, _NOTE_REACH)):
+        spend(len(peers))
         at = cell.step(crossing, steps)
         found = (sheet.content(each.step(crossing, steps)) for each in peers)
-        texts = [each for each in found if isinstance(each, str)]
+        texts = [each for each in found if isinstance(each, str) and len(each) <= LONGEST]
         if at.on_sheet and 2 * len(texts) > len(peers):
             yield at, texts
 
@@ -214,7 +220,7 @@ def _remark(text: str) -> str:
 
 def _text(sheet: Sheet, cell: Cell) -> str:
     content = sheet.content(cell) if cell.on_sheet else None
-    return content.casefold() if isinstance(content, str) else ""
+    return content.casefold() if isinstance(content, str) and len(content) <= LONGEST else ""
 
 
 def _is(content: Content | None, shape: Shape) -> bool:

@@ -2,6 +2,7 @@
 
 from __future__ import annotations
 
+from dreieck.core.budget import spend
 from dreieck.core.formula import Shape
 from dreieck.core.formula.reference import CellReference, Part
 from dreieck.core.grid import AXES, CROSSING, Axis, Cell
@@ -63,6 +64,7 @@ def _restarts(sheet: Sheet, shape: Shape, cell: Cell, axis: Axis) -> bool:
 def _end(sheet: Sheet, shape: Shape, cell: Cell, axis: Axis, step: int) -> Cell:
     """The last cell of the formulas next to a cell."""
     for _ in range(_LONGEST):
+        spend(1)
         further = cell.step(axis, step)
         content = sheet.content(further) if further.on_sheet else None
         if not isinstance(content, Shape) or content.plain is not shape.plain:
@@ -75,6 +77,7 @@ def _begins_group(sheet: Sheet, opening: Cell, cell: Cell, last: Cell, axis: Axi
     """Whether the lines before a cell are named alike, and those from it on otherwise."""
     crossing = CROSSING[axis]
     for back in range(1, min(cell.on(crossing), _NEAR)):
+        spend(last.on(axis) - opening.on(axis) + 1)
         names: list[Content | None] = []
         line = opening.step(crossing, -back)
         for n in range(last.on(axis) - opening.on(axis) + 1):

@@ -21,7 +21,7 @@ from dreieck.core.grid import AXES, Area, Cell
 from dreieck.core.sheet.cells import Kind
 from dreieck.core.sheet.edits import SetCells
 from dreieck.core.sheet.sheet import Sheet
-from dreieck.core.tables.closing import says
+from dreieck.core.tables.closing import LONGEST, says
 from dreieck.core.words.counting import both, quoted
 from dreieck.core.words.headings import label_on
 
@@ -110,7 +110,7 @@ def _labels_of(sheet: Sheet) -> frozenset[_Label]:
         cells = column.cells(extent[0], min(extent[1], extent[0] + _MOST_ROWS))
         for index in (cells.kinds == Kind.TEXT).nonzero()[0][:_MOST_LABELS].tolist():
             text = str(cells.pool.objects[int(cells.payload[index])])
-            found.append((number, extent[0] + index, text.strip().casefold()))
+            found.append((number, extent[0] + index, text.strip()[:LONGEST].casefold()))
     return frozenset(found)
 
 
