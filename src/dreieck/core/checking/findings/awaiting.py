@@ -23,6 +23,12 @@ class Break:
     shape: Shape
 
 
+def holds(sheet: Sheet, cell: Cell, shape: Shape) -> bool:
+    """Whether a cell holds a formula, however its numbers are spelled."""
+    content = sheet.content(cell) if cell.on_sheet else None
+    return isinstance(content, Shape) and content.plain is shape.plain
+
+
 def awaits(sheet: Sheet, shape: Shape, cell: Cell, like: Cell, axis: Axis | None) -> bool:
     """Whether all that a formula would read in a cell is there: numbers, and some that move.
 

@@ -70,28 +70,29 @@ def _beside_typed(subject: Subject, axis: Axis) -> Iterator[Finding]:
 
 
 def _typed(shape: Shape, at: Cell) -> Iterator[_Typed]:
-    for call in tree.walk(shape.tree):
-        if not isinstance(call, tree.Call) or not has(call.function, Trait.FITS):
-            continue
-        for listed, told in zip(call.arguments, call.arguments[1:], strict=False):
-            found = _SIGNED.fullmatch(told.value) if isinstance(told, tree.Text) else None
-            area = listed.area(at) if isinstance(listed, RangeReference) else None
-            if found and area and isinstance(told, tree.Text):
-                yield _Typed(area, found[1], found[2], told)
+    """The criteria of a formula that are typed as a whole."""
+    for listed, told in _criteria(shape.tree):
+        found = _SIGNED.fullmatch(told.value) if isinstance(told, tree.Text) else None
+        if found and isinstance(told, tree.Text) and (area := listed.area(at)):
+            yield _Typed(area, found[1], found[2], told)
 
 
 def _bounds(node: tree.Node) -> Iterator[_Bound]:
     """The criteria of a formula that are a sign joined to a cell."""
-    for call in tree.walk(node):
-        if not isinstance(call, tree.Call) or not has(call.function, Trait.FITS):
-            continue
-        for listed, told in zip(call.arguments, call.arguments[1:], strict=False):
-            if not isinstance(listed, RangeReference) or not isinstance(told, tree.Binary):
-                continue
+    for listed, told in _criteria(node):
+        if isinstance(told, tree.Binary) and told.operator == "&":
             sign, bound = told.left, told.right
-            joined = told.operator == "&" and isinstance(sign, tree.Text)
-            if joined and isinstance(sign, tree.Text) and isinstance(bound, CellReference):
+            if isinstance(sign, tree.Text) and isinstance(bound, CellReference):
                 yield _Bound(listed, sign.value.strip(), bound, told)
+
+
+def _criteria(node: tree.Node) -> Iterator[tuple[RangeReference, tree.Node]]:
+    """The lists of a formula that have to fit, each with what it is asked for."""
+    for call in tree.walk(node):
+        if isinstance(call, tree.Call) and has(call.function, Trait.FITS):
+            for listed, told in zip(call.arguments, call.arguments[1:], strict=False):
+                if isinstance(listed, RangeReference):
+                    yield listed, told
 
 
 def _follows(subject: Subject, low: _Bound, high: _Bound, axis: Axis) -> bool:

@@ -5,6 +5,7 @@ from __future__ import annotations
 from collections.abc import Iterator
 from typing import NamedTuple
 
+from dreieck.core.analysis.totalling import terms
 from dreieck.core.checking.findings.finding import Finding
 from dreieck.core.checking.findings.mends import refilled
 from dreieck.core.checking.findings.rules import rule
@@ -72,16 +73,14 @@ def _by_labels(subject: Subject) -> tuple[Shape, int, str] | None:
 
 def _by_lines(subject: Subject) -> tuple[Shape, int, str] | None:
     """The same for products of two cells in one line each, of which some are in two."""
-    terms = list(_summands(subject.shape.tree))
-    cells = [_factors(subject, term) for term in terms]
+    cells = [_factors(subject, term) for term in terms(subject.shape.tree)]
     if len(cells) < _SEVERAL or not all(cells):
         return None
     pairs = [pair for pair in cells if pair]
+    sides = [[cell for _, cell in side] for side in zip(*pairs, strict=True)]
     for axis in AXES:
-        here, there = ([cell.on(axis) for _, cell in side] for side in zip(*pairs, strict=True))
-        across = [
-            {cell.on(CROSSING[axis]) for _, cell in side} for side in zip(*pairs, strict=True)
-        ]
+        here, there = ([cell.on(axis) for cell in side] for side in sides)
+        across = [{cell.on(CROSSING[axis]) for cell in side} for side in sides]
         wrong = [n for n, (one, two) in enumerate(zip(here, there, strict=True)) if one != two]
         one_line = all(len(each) == 1 for each in across)
         distinct = len(set(here)) == len(here) and sorted(here) == sorted(there)
@@ -97,16 +96,6 @@ def _by_lines(subject: Subject) -> tuple[Shape, int, str] | None:
         read = subject.address(references[first], subject.start)
         return shape, second, f"{subject.tag(second)} stands in another {axis} than {read}"
     return None
-
-
-def _summands(node: tree.Node) -> Iterator[tree.Node]:
-    """What a formula adds up."""
-    node = tree.bare(node)
-    if isinstance(node, tree.Binary) and node.operator == "+":
-        yield from _summands(node.left)
-        yield from _summands(node.right)
-    else:
-        yield node
 
 
 def _factors(subject: Subject, node: tree.Node) -> tuple[_Factor, _Factor] | None:

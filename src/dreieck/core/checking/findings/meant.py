@@ -4,11 +4,12 @@ from __future__ import annotations
 
 import re
 from collections import Counter
-from collections.abc import Iterator
+from collections.abc import Callable, Iterator
 
 from dreieck.core.analysis.slots import slots
 from dreieck.core.budget import spend
 from dreieck.core.calculate.calculation import Calculation
+from dreieck.core.checking.findings.awaiting import holds
 from dreieck.core.checking.findings.restarts import restarts
 from dreieck.core.checking.weighing.factors import other_operand
 from dreieck.core.formula import Shape, tree
@@ -69,7 +70,7 @@ def _is_of_another_kind(sheet: Sheet, cell: Cell, shape: Shape, axis: Axis) -> b
     """Whether the line of a cell has no numbers to read, or is labelled as another sort."""
     peers = list(_peers(sheet, cell, shape, axis))
     aside = (cell.step(CROSSING[axis], n) for n in (-1, 1))
-    if len(peers) < 2 or any(_holds(sheet, each, shape) for each in aside):
+    if len(peers) < 2 or any(holds(sheet, each, shape) for each in aside):
         # What its line says would hold for the other formulas of the line, too.
         return False
     beside = list(_beside(shape, axis))
@@ -82,15 +83,11 @@ def _is_of_another_kind(sheet: Sheet, cell: Cell, shape: Shape, axis: Axis) -> b
     if isinstance(held, Shape) and _differ_in_numbers(held, shape) and _closes(sheet, cell, axis):
         return True
     for before, others in _labels(sheet, cell, peers, axis):
-        own = sheet.content(before)
-        if (
-            isinstance(own, str)
-            and len(own) <= LONGEST
-            and (
-                _has_remark(own, others)
-                or _is_of_a_sort(sheet, cell, shape, before, others, axis)
-                or _shares_remark(sheet, cell, before, others, axis)
-            )
+        own = _text(sheet, before)
+        if own and (
+            _has_remark(own, others)
+            or _is_of_a_sort(sheet, cell, shape, before, others, axis)
+            or _shares_remark(sheet, cell, before, others, axis)
         ):
             return True
     return False
@@ -100,12 +97,8 @@ def _peers(sheet: Sheet, cell: Cell, shape: Shape, axis: Axis) -> Iterator[Cell]
     """The neighbours of a cell along an axis that hold a formula."""
     for n in range(-_PEERS, _PEERS + 1):
         at = cell.step(axis, n)
-        if n and _holds(sheet, at, shape):
+        if n and holds(sheet, at, shape):
             yield at
-
-
-def _holds(sheet: Sheet, cell: Cell, shape: Shape) -> bool:
-    return cell.on_sheet and _is(sheet.content(cell), shape)
 
 
 def _beside(shape: Shape, axis: Axis) -> Iterator[tuple[CellReference, bool]]:
@@ -166,16 +159,11 @@ def _is_of_a_sort(
     own, sorts = _text(sheet, label), Counter(map(str.casefold, others))
     if min(sorts.values()) < 2 or own in sorts:
         return False
-    alike = [
-        sheet.content(cell.step(axis, n))
-        for n in range(-_PEERS, _PEERS + 1)
-        if n and _text(sheet, label.step(axis, n)) == own
-    ]
+    alike = _labelled(sheet, cell, label, axis, lambda text: text == own)
     held = sheet.content(cell)
-    if isinstance(held, Shape):
-        same = _differ_in_numbers(held, shape)
-        return same and bool(alike) and all(_is(each, held) for each in alike)
-    return bool(alike) and all(isinstance(each, float) for each in (*alike, held))
+    if isinstance(held, Shape) and not _differ_in_numbers(held, shape):
+        return False
+    return bool(alike) and all(_is_filled_so(sheet, each, held) for each in alike)
 
 
 def _differ_in_numbers(one: Shape, other: Shape) -> bool:
@@ -204,12 +192,23 @@ def _shares_remark(sheet: Sheet, cell: Cell, label: Cell, others: list[str], axi
     if not remark:
         # It lacks what all of them have.
         return len(theirs) == 1
-    alike = [
-        sheet.content(cell.step(axis, n))
-        for n in range(-_PEERS, _PEERS + 1)
-        if n and _remark(_text(sheet, label.step(axis, n))) == remark
-    ]
-    return bool(alike) and all(_is(each, held) for each in alike)
+    alike = _labelled(sheet, cell, label, axis, lambda text: _remark(text) == remark)
+    return bool(alike) and all(_is_filled_so(sheet, each, held) for each in alike)
+
+
+def _labelled(
+    sheet: Sheet, cell: Cell, label: Cell, axis: Axis, fits: Callable[[str], bool]
+) -> list[Cell]:
+    """The cells near one along an axis whose labels fit, where ``label`` is its own."""
+    steps = (n for n in range(-_PEERS, _PEERS + 1) if n)
+    return [cell.step(axis, n) for n in steps if fits(_text(sheet, label.step(axis, n)))]
+
+
+def _is_filled_so(sheet: Sheet, cell: Cell, held: Content | None) -> bool:
+    """Whether a cell holds the formula that another one holds, or a typed number as it does."""
+    if isinstance(held, Shape):
+        return holds(sheet, cell, held)
+    return isinstance(held, float) and isinstance(sheet.content(cell), float)
 
 
 def _remark(text: str) -> str:
@@ -221,10 +220,6 @@ def _remark(text: str) -> str:
 def _text(sheet: Sheet, cell: Cell) -> str:
     content = sheet.content(cell) if cell.on_sheet else None
     return content.casefold() if isinstance(content, str) and len(content) <= LONGEST else ""
-
-
-def _is(content: Content | None, shape: Shape) -> bool:
-    return isinstance(content, Shape) and content.plain is shape.plain
 
 
 def goes_further(content: Content | None, shape: Shape) -> bool:

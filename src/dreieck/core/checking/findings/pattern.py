@@ -14,7 +14,7 @@ import numpy as np
 from dreieck.core.analysis.totalling import is_total
 from dreieck.core.calculate.blocks import Patch, patches
 from dreieck.core.calculate.calculation import Calculation
-from dreieck.core.checking.findings.awaiting import Break, awaits
+from dreieck.core.checking.findings.awaiting import Break, awaits, holds
 from dreieck.core.checking.findings.finding import Finding, Mend, State
 from dreieck.core.checking.findings.meant import (
     goes_further,
@@ -297,17 +297,11 @@ def _goes_on_across(sheet: Sheet, cell: Cell, content: Shape, shape: Shape, axis
     """Whether a cell is filled with its own line, where the other lines are filled otherwise."""
     for step in (-1, 1):
         beside = cell.step(CROSSING[axis], step)
-        if not _holds(sheet, beside, content):
+        if not holds(sheet, beside, content):
             continue
-        if not any(_holds(sheet, beside.step(axis, n), shape) for n in (-1, 1)):
+        if not any(holds(sheet, beside.step(axis, n), shape) for n in (-1, 1)):
             return True
     return False
-
-
-def _holds(sheet: Sheet, cell: Cell, shape: Shape) -> bool:
-    """Whether a cell holds a formula, whatever its locks."""
-    content = sheet.content(cell) if cell.on_sheet else None
-    return isinstance(content, Shape) and content.plain is shape.plain
 
 
 def _is_input(sheet: Sheet, cell: Cell) -> bool:

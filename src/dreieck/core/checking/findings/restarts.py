@@ -3,6 +3,7 @@
 from __future__ import annotations
 
 from dreieck.core.budget import spend
+from dreieck.core.checking.findings.awaiting import holds
 from dreieck.core.formula import Shape
 from dreieck.core.formula.reference import CellReference, Part
 from dreieck.core.grid import AXES, CROSSING, Axis, Cell
@@ -21,7 +22,9 @@ def restarts(sheet: Sheet, shape: Shape, cell: Cell) -> bool:
     It holds what stands before the first of them, a number or a formula, and a group of its own
     begins with its line.
     """
-    return any(_restarts(sheet, shape, cell, axis) for axis in AXES if _goes_on(shape, axis))
+    return any(
+        _restarts(sheet, shape, cell, axis) for axis in AXES if reads_line_before(shape, axis)
+    )
 
 
 def begins_anew(sheet: Sheet, shape: Shape, cell: Cell, typed: float, axis: Axis) -> bool:
@@ -44,18 +47,18 @@ def begins_anew(sheet: Sheet, shape: Shape, cell: Cell, typed: float, axis: Axis
     )
 
 
-def _goes_on(content: Content | None, axis: Axis) -> bool:
-    """Whether a formula reads the line before its own."""
-    return isinstance(content, Shape) and any(
-        not each.sheet and _BEFORE in each.on(axis) for each in content.references
-    )
+def reads_line_before(shape: Shape, axis: Axis) -> bool:
+    """Whether a formula reads the line before its own, and so goes on from it."""
+    return any(not each.sheet and _BEFORE in each.on(axis) for each in shape.references)
 
 
 def _restarts(sheet: Sheet, shape: Shape, cell: Cell, axis: Axis) -> bool:
     held = sheet.content(cell)
     first, last = _end(sheet, shape, cell, axis, -1), _end(sheet, shape, cell, axis, 1)
     opening = first.step(axis, -1)
-    if first == cell or not opening.on_sheet or _goes_on(held, axis):
+    if first == cell or not opening.on_sheet:
+        return False
+    if isinstance(held, Shape) and reads_line_before(held, axis):
         return False
     alike = type(sheet.content(opening)) is type(held)
     return alike and _begins_group(sheet, opening, cell, last, axis)
@@ -66,8 +69,7 @@ def _end(sheet: Sheet, shape: Shape, cell: Cell, axis: Axis, step: int) -> Cell:
     for _ in range(_LONGEST):
         spend(1)
         further = cell.step(axis, step)
-        content = sheet.content(further) if further.on_sheet else None
-        if not isinstance(content, Shape) or content.plain is not shape.plain:
+        if not holds(sheet, further, shape):
             break
         cell = further
     return cell

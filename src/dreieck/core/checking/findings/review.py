@@ -214,6 +214,7 @@ def _told(
     """A finding with what comes of it, and what its mend does for it, if that is tried."""
 
     def told() -> Finding:
+        # Tried in here, so that whatever it looks at is known of what is kept.
         after = tried(calculation, finding.mends[0]) if finding.mends and with_mend else None
         return _with_causes(calculation, after, finding, errors)
 

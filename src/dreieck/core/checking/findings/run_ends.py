@@ -8,8 +8,8 @@ from collections.abc import Iterator
 from dreieck.core.analysis.totalling import is_total
 from dreieck.core.calculate.blocks import Patch, blocks, patches
 from dreieck.core.calculate.calculation import Calculation
-from dreieck.core.checking.findings.awaiting import Break, awaits
-from dreieck.core.checking.findings.restarts import begins_anew
+from dreieck.core.checking.findings.awaiting import Break, awaits, holds
+from dreieck.core.checking.findings.restarts import begins_anew, reads_line_before
 from dreieck.core.formula import Shape, tree
 from dreieck.core.formula.reference import CellReference, Reference
 from dreieck.core.grid import AXES, CROSSING, Area, Axis, Cell
@@ -87,7 +87,11 @@ def _should_go_on(
         # The first text is the heading, a second one below it stands among the formulas.
         above = cell.step(axis, -1)
         return above.on_sheet and isinstance(sheet.content(above), str)
-    if isinstance(content, float) and cell.on(axis) < like.on(axis) and _goes_on_from(shape, axis):
+    if (
+        isinstance(content, float)
+        and cell.on(axis) < like.on(axis)
+        and reads_line_before(shape, axis)
+    ):
         # The first line of what goes on from line to line is typed, if it is the first.
         return isinstance(sheet.content(cell.step(axis, -1)), Shape)
     if isinstance(content, float) and begins_anew(sheet, shape, cell, content, axis):
@@ -96,7 +100,7 @@ def _should_go_on(
         return True
     if not isinstance(content, Shape) or content.plain is shape.plain:
         return False
-    if any(_is_same(sheet, content, cell.step(CROSSING[axis], step)) for step in (-1, 1)):
+    if any(holds(sheet, cell.step(CROSSING[axis], step), content) for step in (-1, 1)):
         return False
     if is_total(content, cell) and not is_total(shape, like):
         return False
@@ -111,17 +115,6 @@ def _is_there_elsewhere(calculation: Calculation, shape: Shape, cell: Cell) -> b
         if isinstance(each, CellReference) and each.sheet
         and calculation.has_sheet(each.sheet) and (area := each.area(cell))
     )  # fmt: skip
-
-
-def _goes_on_from(shape: Shape, axis: Axis) -> bool:
-    """Whether a formula reads the line before its own."""
-    parts = (part for each in shape.references if not each.sheet for part in each.on(axis))
-    return any(not part.locked and part.at == -1 for part in parts)
-
-
-def _is_same(sheet: Sheet, shape: Shape, cell: Cell) -> bool:
-    content = sheet.content(cell)
-    return isinstance(content, Shape) and content.plain is shape.plain
 
 
 def _is_named_so(
