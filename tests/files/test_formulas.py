@@ -124,6 +124,49 @@ def test_a_formula_comes_back_letter_by_letter(dialect, text, at):
     assert back.text(at) == shape.text(at) and back is shape
 
 
+@pytest.mark.parametrize(
+    ("ours", "is_array", "open_xml", "open_document"),
+    [
+        ("=SUM(B2:B9*2)", True, "SUM(B2:B9*2)", "SUM([.B2:.B9]*2)"),
+        ("=SUM(HERE(B2:B9)*2)", False, "SUM(B2:B9*2)", "SUM([.B2:.B9]*2)"),
+        ("=B2:B9*2", False, "B2:B9*2", "[.B2:.B9]*2"),
+        ("=B2:B9+MAX(LEN(A2:A9))", True, "_xlfn.SINGLE(B2:B9)+MAX(LEN(A2:A9))",
+         "([.B2:.B9]![.5:.5])+MAX(LEN([.A2:.A9]))"),
+        ("=IF(A2>0,SUM(-B2:B9),B2:B9)", True, "IF(A2>0,SUM(-B2:B9),_xlfn.SINGLE(B2:B9))",
+         "IF([.A2]>0;SUM(-[.B2:.B9]);([.B2:.B9]![.5:.5]))"),
+        ("=SUMPRODUCT((A2:A9=1)*B2:B9)", False, "SUMPRODUCT((A2:A9=1)*B2:B9)",
+         "SUMPRODUCT(([.A2:.A9]=1)*[.B2:.B9])"),
+        ("=SUM(ROUND(B2,1),B2:B9)", False, "SUM(ROUND(B2,1),B2:B9)",
+         "SUM(ROUND([.B2];1);[.B2:.B9])"),
+        ("=SUM(HERE(B2:B9))", False, "SUM(_xlfn.SINGLE(B2:B9))", "SUM(([.B2:.B9]![.5:.5]))"),
+        ("=SUM(loads*2)", True, "SUM(loads*2)", "SUM(loads*2)"),
+        ("=SUM(rate*2)", False, "SUM(rate*2)", "SUM(rate*2)"),
+    ],
+)  # fmt: skip
+def test_arrays_are_told_apart_from_single_values(ours, is_array, open_xml, open_document):
+    named = {"loads": Shape.parse("=$B$2:$B$9", AT), "rate": Shape.parse("=$B$2", AT)}.get
+    shape = Shape.parse(ours, AT)
+    for dialect, text in zip(reversed(DIALECTS), (open_xml, open_document), strict=True):
+        assert FormulaWriter(dialect, named).written(shape, AT) == (text, is_array)
+        if "SINGLE" not in open_xml:
+            back = (
+                read_formula
+                if is_array
+                else (lambda *all_: FormulaReader(all_[0]).read(*all_[1:]))
+            )
+            assert back(dialect, text, AT) is shape
+
+
+@given(text=formulas, at=cells)
+def test_an_ordinary_formula_of_a_file_stays_one(text, at):
+    shape = Shape.parse(text, at)
+    reader, writer = FormulaReader(DIALECTS[0]), FormulaWriter(DIALECTS[0])
+    text = writer.text(shape, at)
+    found = reader.read(text, at)
+    if not isinstance(found, Unreadable):
+        assert writer.written(found, at) == (text, False)
+
+
 @pytest.mark.parametrize("dialect", DIALECTS)
 def test_what_is_filled_is_one_shape_and_parsed_once(dialect, monkeypatch):
     shape = Shape.parse("=$B5*C$4", AT)

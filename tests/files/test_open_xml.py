@@ -37,7 +37,7 @@ def test_shared_array_and_table_formulas(arrived):
     loads = arrived.workbook.sheet("Loads")
     assert entry(arrived, "D6") == "=$B6*D$4"
     assert len({loads.content(Cell.parse(a)) for a in ("C5", "C6", "D5", "D6")}) == 1
-    assert entry(arrived, "A8") == "=SUMPRODUCT(B5:B6*C5:C6)"
+    assert entry(arrived, "A8") == "=SUM(B5:B6*C5:C6)"
     assert entry(arrived, "B10") == "=INDEX(C5:C6,2,1)"
     assert entry(arrived, "D8") == "=SUM('Hut prices'!$B$5:$B$6)"
     assert entry(arrived, "D7") == "=IFS(C7>1,C7/SUM($C$5:$D$6))"

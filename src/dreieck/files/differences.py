@@ -140,7 +140,7 @@ def _reason(
     if unknown:
         return f"there is no function {unknown} here"
     if is_array:
-        return "it works with arrays in the file; here each cell works with single values"
+        return "it fills several cells in the file; here each of them takes its own item"
     if any(name in _MOMENT for name in names):
         return "it depends on the moment, or on chance"
     if isinstance(ours, Error):

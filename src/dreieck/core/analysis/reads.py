@@ -133,7 +133,7 @@ def _read(node: tree.Node) -> Iterator[Reference]:
         is_place = (
             function
             and index < len(function.parameters)
-            and (function.parameters[index].takes is Takes.PLACE)
+            and (function.parameters[index].takes in (Takes.PLACE, Takes.SIZE))
         )
         # Of references that cross only what they share is read, which depends on the place.
         is_place = is_place or _crosses(node)

@@ -28,6 +28,7 @@ _TAKEN: dict[Takes, How] = {
     Takes.RANGE: "list",
     Takes.AREAS: "list",
     Takes.PLACE: "place",
+    Takes.SIZE: "place",
 }
 
 

@@ -34,7 +34,7 @@ class Evaluation(Protocol):
         """The value of a node, or the range that it refers to."""
 
     def array(self, node: tree.Node) -> Operand:
-        """The same, where operators work on ranges cell by cell."""
+        """The same where ranges are taken whole: operators go through them cell by cell."""
 
     def addressed(self, text: str, *, by_number: bool) -> Operand:
         """The range that an address in a text names, with letters or ``by_number`` (R4C2)."""
@@ -127,13 +127,13 @@ def _sequence(
 ) -> Iterator[Value]:
     each = _EACH[parameter.takes]
     return chain.from_iterable(
-        each(part) for node in nodes for part in parts(evaluation.operand(node))
+        each(part) for node in nodes for part in parts(evaluation.array(node))
     )
 
 
 def _totals(parameter: Parameter, node: tree.Node, evaluation: Evaluation) -> Iterator[Total]:
     """What the numbers of an argument come to; an error among them is one of the call."""
-    for part in parts(evaluation.operand(node)):
+    for part in parts(evaluation.array(node)):
         yield _total(part, as_numbers=parameter.takes is Takes.TOTALS)
 
 
@@ -211,8 +211,6 @@ def _how_many(function: Function) -> str:
     return f"{least} to {most} arguments"
 
 
-SINGLE = {Takes.NUMBER, Takes.WHOLE, Takes.TEXT, Takes.LOGICAL, Takes.VALUE, Takes.ADDRESS}
-"""What makes a single value of a reference; others look at the range."""
 _EACH = {
     Takes.NUMBERS: _numbers, Takes.VALUES: _values, Takes.EVERY: _every,
     Takes.LOGICALS: _logicals,
@@ -224,10 +222,11 @@ _BINDERS: dict[Takes, Callable[..., Any]] = {
     Takes.WHOLE: lambda p, node, evaluation: int(_sound(to_number(evaluation.value(node)))),
     Takes.VALUE: lambda p, node, evaluation: evaluation.value(node),
     Takes.LATER: lambda p, node, evaluation: lambda: evaluation.operand(node),
-    Takes.RANGE: lambda p, node, evaluation: _range(p, evaluation.operand(node)),
-    Takes.ORDERED: lambda p, node, evaluation: _ordered(p, evaluation.operand(node)),
-    Takes.PLACE: lambda p, node, evaluation: _place(p, evaluation.operand(node)),
-    Takes.AREAS: lambda p, node, evaluation: _areas(p, evaluation.operand(node)),
+    Takes.RANGE: lambda p, node, evaluation: _range(p, evaluation.array(node)),
+    Takes.SIZE: lambda p, node, evaluation: _range(p, evaluation.array(node)),
+    Takes.ORDERED: lambda p, node, evaluation: _ordered(p, evaluation.array(node)),
+    Takes.PLACE: lambda p, node, evaluation: _place(p, evaluation.array(node)),
+    Takes.AREAS: lambda p, node, evaluation: _areas(p, evaluation.array(node)),
     Takes.ARRAY: lambda p, node, evaluation: _table(p, evaluation.array(node)),
     Takes.ADDRESS: lambda p, node, evaluation: partial(
         evaluation.addressed, _sound(to_text(evaluation.value(node)))

@@ -9,17 +9,18 @@ from typing import Any
 import numpy as np
 from numpy.typing import NDArray
 
+from dreieck.core.analysis.lifting import lifts
 from dreieck.core.budget import AT_ONCE, spend
-from dreieck.core.calculate.arguments import SINGLE, Operand, refusal
+from dreieck.core.calculate.arguments import Operand, refusal
 from dreieck.core.calculate.choosing import Choosing
 from dreieck.core.calculate.elementwise import distinct
 from dreieck.core.calculate.evaluation import Evaluation, called
 from dreieck.core.calculate.given import Given, Undecided, given_down
-from dreieck.core.calculate.moving import is_reference, may_refer, stays_in_rows
+from dreieck.core.calculate.moving import is_reference, may_refer
 from dreieck.core.calculate.range_totals import range_totals
 from dreieck.core.calculate.rows import Column, Rows
 from dreieck.core.formula import tree
-from dreieck.core.functions import Function, Takes, Trait, Way, find
+from dreieck.core.functions import SINGLE, Function, Takes, Trait, Way, find
 from dreieck.core.ranges.operands import Array, Range, Several, Table, single
 from dreieck.core.sheet.cells import Cells, Kind, Pool
 
@@ -161,16 +162,16 @@ def _known(
     known: dict[int, list[Any] | Operand] = {}
     for position, each in enumerate(node.arguments if function.parameters else ()):
         takes = function.parameter(position).takes
-        if takes is Takes.ARRAY:
-            continue
         # What a function chooses from may be ranges, if it is not their value that counts.
         chosen = single and takes is Takes.LATER and Trait.CHOOSES in function.traits
-        value = takes in SINGLE or chosen
-        if value or not is_reference(each):
-            column = strip.down(each, single=value)
+        if takes in SINGLE or chosen:
+            column = strip.down(each)
             known[id(each)] = column.values() if isinstance(column, Cells) else column
-        elif stays_in_rows(each):
-            known[id(each)] = strip.at(0).operand(each)
+        elif strip.stays(each, takes):
+            known[id(each)] = strip.at(0).array(each)
+        elif not is_reference(each) and not lifts(each, strip.values.named):
+            column = strip.down(each, single=False)
+            known[id(each)] = column.values() if isinstance(column, Cells) else column
     return known
 
 
@@ -191,9 +192,12 @@ class _Row(Evaluation):
         self.known.clear()
 
     def operand(self, node: tree.Node) -> Operand:
-        key = id(node)
-        if key not in self.given:
-            return super().operand(node)
-        column: Any = self.given[key]
+        return self._known(node) if id(node) in self.given else super().operand(node)
+
+    def array(self, node: tree.Node) -> Operand:
+        return self._known(node) if id(node) in self.given else super().array(node)
+
+    def _known(self, node: tree.Node) -> Operand:
+        column: Any = self.given[id(node)]
         operand: Operand = column[self.index] if isinstance(column, list) else column
         return operand

@@ -17,7 +17,7 @@ from dreieck.core.budget import AT_ONCE, spend
 from dreieck.core.calculate.operators import LAST_BITS, ORDERS, binary, percent, signed
 from dreieck.core.ranges.operands import MAX_TABLE, Array, Range, Several, Table
 from dreieck.core.sheet.cells import Cells, Kind, Payload, Pool, is_kind, pooled
-from dreieck.core.values import MAX_TEXT, VALUE, Error, Value, bounded_text
+from dreieck.core.values import MAX_TEXT, NA, VALUE, Error, Value, bounded_text
 from dreieck.core.values.powers import powers
 
 _ONE_BY_ONE = 4
@@ -25,6 +25,7 @@ _ONE_BY_ONE = 4
 _TICKED = 8
 """Where numbers are so many times more than rows at most, they are ticked off and not sorted."""
 _MOST_NUMBERS = 2**62
+_SHORTER = "A range is shorter here than another one in the same calculation."
 Mask = NDArray[np.bool_]
 
 
@@ -130,46 +131,53 @@ def combined_tables(
     operation: Operation, one: Table | Several | Value, two: Table | Several | Value
 ) -> Table | Value:
     """The same for ranges and tables, cell by cell; a single value, row or column is repeated."""
+    one, two = alone(one), alone(two)
     size = size_of([one, two])
     if isinstance(size, Error):
         return size
     if size is None:
         return operation.rule(one, two)  # type: ignore[arg-type]  # neither is a table
-    width, height = size
-    left, right = spread(one, width, height), spread(two, width, height)
-    if not isinstance(left, Cells) and not isinstance(right, Cells):
-        return Array.of([[operation.rule(left, right)]])
-    return Array(combined(operation, left, right), width, height)
+    left, right = spread(one, *size), spread(two, *size)
+    return Array(combined(operation, left, right), *size)
+
+
+def alone(operand: Table | Several | Value) -> Table | Several | Value:
+    """The value of a table that has just one; all else as it is."""
+    return operand.at(0, 0) if isinstance(operand, Table) and operand.size == 1 else operand
 
 
 def size_of(operands: Sequence[Table | Several | Value]) -> tuple[int, int] | Error | None:
     """How many columns and rows operands come to side by side; None where none is a table."""
-    tables = [part for part in operands if isinstance(part, Table)]
     if any(isinstance(part, Several) for part in operands):
         return Error(VALUE, "A calculation with ranges cannot take several at once.")
+    tables = [part for part in operands if isinstance(part, Table)]
     if not tables:
         return None
     width, height = max(t.width for t in tables), max(t.height for t in tables)
     if width * height > MAX_TABLE:
         return Error(VALUE, f"A calculation with ranges can have {MAX_TABLE:,} cells.")
-    if any(t.width not in (1, width) or t.height not in (1, height) for t in tables):
-        return Error(VALUE, "The ranges differ in size.")
     return width, height
 
 
 def spread(operand: Table | Several | Value, width: int, height: int) -> Cells | Value:
-    """The cells of an operand, column by column, repeated to so many columns and rows."""
-    if isinstance(operand, Several):
-        return Error(VALUE, "Several ranges stand where one is needed.")
+    """The cells of an operand, column by column, in a table of so many columns and rows.
+
+    A single row or column is repeated; where another one has nothing, there is ``#N/A``
+    (OpenFormula 3.3).
+    """
     if not isinstance(operand, Range | Array):
-        return operand
+        return operand  # type: ignore[return-value]  # several are refused before
     cells = operand.all_cells()
-    if operand.size == 1:
-        return cells.value(0)
     if operand.size == width * height:
         return cells
-    places = np.arange(operand.size).reshape(operand.width, operand.height)
-    return cells.taken(np.broadcast_to(places, (width, height)).ravel())
+    across = np.arange(width) if operand.width > 1 else np.zeros(width, np.intp)
+    down = np.arange(height) if operand.height > 1 else np.zeros(height, np.intp)
+    places = np.add.outer(across * operand.height, down)
+    if operand.width in (1, width) and operand.height in (1, height):
+        return cells.taken(places.ravel())
+    inside = np.logical_and.outer(across < operand.width, down < operand.height).ravel()
+    lacking = Cells.alike(Error(NA, _SHORTER), width * height)
+    return lacking.replaced([(inside, cells.taken(places.ravel()[inside]))])
 
 
 _PLAINLY: dict[str, Callable[[Any, Any], Mask]] = {

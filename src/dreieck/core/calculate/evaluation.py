@@ -2,28 +2,25 @@
 
 from __future__ import annotations
 
-from collections.abc import Callable, Mapping, Sequence
+from collections.abc import Callable, Sequence
 from dataclasses import replace
 from typing import Any
 
 from dreieck.core.budget import current
-from dreieck.core.calculate.arguments import SINGLE, Operand, bound
+from dreieck.core.calculate.arguments import Operand, bound
 from dreieck.core.calculate.chance import drawn
 from dreieck.core.calculate.elementwise import (
     MINUS,
     PERCENT,
     combined_tables,
-    distinct,
     operation,
-    size_of,
-    spread,
 )
 from dreieck.core.calculate.operators import binary, percent, signed
 from dreieck.core.calculate.whole_columns import filled_part, is_whole
 from dreieck.core.formula import Shape, tree
 from dreieck.core.formula.reference import CellReference, RangeReference
-from dreieck.core.functions import Failure, Function, Takes, Trait, find
-from dreieck.core.grid import Area, Cell
+from dreieck.core.functions import Failure, Function, Trait, find
+from dreieck.core.grid import Area
 from dreieck.core.ranges.operands import (
     Array,
     CellValues,
@@ -35,7 +32,6 @@ from dreieck.core.ranges.operands import (
     shared,
     single,
 )
-from dreieck.core.sheet.cells import Cells
 from dreieck.core.values import (
     LOOP,
     NAME,
@@ -52,8 +48,6 @@ from dreieck.core.values import (
 
 MAX_NAMES_DEEP = 64
 """So many names may stand for one another in a row."""
-_ELEMENT_STEPS = 8
-"""What a call costs for each cell, beside what it does."""
 
 
 def result_at(shape: Shape, place: Place, reader: CellValues) -> Value:
@@ -81,8 +75,8 @@ class Evaluation:
         self.budget = current()
         self.within: list[str] = []
         """The names that are being worked out, so that none stands for itself."""
-        self.known: dict[str, Operand] = {}
-        """What names stand for here, each worked out once."""
+        self.known: dict[tuple[str, bool], Operand] = {}
+        """What names stand for here, with ranges taken whole and without, each worked out once."""
 
     def value(self, node: tree.Node) -> Value:
         """The single value of a node."""
@@ -165,11 +159,11 @@ class Evaluation:
         )
         return Several([Range(self.reader, each.name, area) for each in sheets[one : two + 1]])
 
-    def named(self, name: str) -> Operand:
-        """What a name stands for, seen from here."""
+    def named(self, name: str, *, whole: bool = False) -> Operand:
+        """What a name stands for, seen from here; ``whole`` where ranges are taken whole."""
         key = name.casefold()
-        if key in self.known:
-            return self.known[key]
+        if (key, whole) in self.known:
+            return self.known[key, whole]
         shape = self.reader.named(name)
         if shape is None:
             if find(name.upper()):
@@ -182,7 +176,8 @@ class Evaluation:
         self.within.append(key)
         outside, self.root = self.root, shape.tree
         try:
-            found = self.known[key] = self.operand(shape.tree)
+            found = self.array(shape.tree) if whole else self.operand(shape.tree)
+            self.known[key, whole] = found
         finally:
             self.within.pop()
             self.root = outside
@@ -222,7 +217,7 @@ class Evaluation:
         return drawn(workbook.seed, sheet.id, self.place.cell, f"{name} {number}")
 
     def array(self, node: tree.Node) -> Operand:
-        """A node in which operators work on ranges cell by cell."""
+        """A node where ranges are taken whole: operators and single values go through them."""
         self.budget.spend(1)
         match node:
             case tree.Group():
@@ -237,59 +232,15 @@ class Evaluation:
             case tree.Percent():
                 return combined_tables(PERCENT, self.array(node.operand), None)
             case tree.Call():
-                return self.mapped(node)
+                # The elements of arrays are worked out as rows of a column are, which builds on
+                # what one formula gives.
+                from dreieck.core.calculate.elements import each  # noqa: PLC0415
+
+                return each(self, node)
+            case tree.Name():
+                return self.named(node.text, whole=True)
             case _:
                 return self.operand(node)
-
-    def mapped(self, node: tree.Call) -> Operand:
-        """A call in which arguments for single values may be ranges.
-
-        It is made once for all cells in which these have the same values.
-        """
-        function = find(node.function)
-        if function is None:
-            return self.call(node)
-        if Trait.LOOKS_INSIDE in function.traits and node.arguments:
-            return self.each_cell(node)
-        given = {
-            id(each): self.array(each)
-            for index, each in enumerate(node.arguments if function.parameters else ())
-            if _is_single(function, index)
-        }
-        size = size_of(list(given.values()))
-        if isinstance(size, Error):
-            return size
-        if size is None:
-            return _Element(self, given).call(node)
-        found: list[Value] = []
-        cells = {key: spread(each, *size) for key, each in given.items()}
-        first, which = distinct(cells.values(), size[0] * size[1])
-        for place in first.tolist():
-            self.budget.spend(_ELEMENT_STEPS)
-            values = {
-                key: each.value(place) if isinstance(each, Cells) else each
-                for key, each in cells.items()
-            }
-            found.append(single(_Element(self, values).call(node), self.place.cell))
-        return Array(Cells.of(found).taken(which), *size)
-
-    def each_cell(self, node: tree.Call) -> Operand:
-        """A call that looks at what a cell holds, made for each cell of a range."""
-        operand = self.array(node.arguments[0])
-        if not isinstance(operand, Range) or operand.size == 1:
-            return _Element(self, {id(node.arguments[0]): operand}).call(node)
-        operand = operand.ended()
-        size = size_of([operand])
-        if isinstance(size, Error):
-            return size
-        found: list[Value] = []
-        for column in range(operand.area.left, operand.area.right + 1):
-            for row in range(operand.area.top, operand.area.bottom + 1):
-                self.budget.spend(_ELEMENT_STEPS)
-                cell = Range(self.reader, operand.sheet, Area.of(Cell(column, row)))
-                made = _Element(self, {id(node.arguments[0]): cell}).call(node)
-                found.append(single(made, self.place.cell))
-        return Array(Cells.of(found), operand.width, operand.height)
 
     def addressed(self, text: str, *, by_number: bool) -> Operand:
         """What an address in a text names, or a name."""
@@ -324,24 +275,6 @@ class _Within(Evaluation):
         if isinstance(found, Range) and is_whole(reference):
             return Range(self.reader, found.sheet, found.area._replace(bottom=self.last))
         return found
-
-
-class _Element(Evaluation):
-    """The same formula, where some arguments of a call are known."""
-
-    def __init__(self, whole: Evaluation, given: Mapping[int, Operand]) -> None:
-        super().__init__(whole.place, whole.reader, whole.root)
-        self.whole, self.within, self.known, self.given = whole, whole.within, whole.known, given
-
-    def operand(self, node: tree.Node) -> Operand:
-        key = id(node)
-        return self.given[key] if key in self.given else self.whole.operand(node)
-
-
-def _is_single(function: Function, index: int) -> bool:
-    """Whether an argument is a single value, or one that is chosen for it."""
-    takes = function.parameter(index).takes
-    return takes in SINGLE or (takes is Takes.LATER and Trait.CHOOSES in function.traits)
 
 
 def _said(reference: Range | Several) -> str:

@@ -8,13 +8,14 @@ from typing import Any
 import numpy as np
 from numpy.typing import NDArray
 
-from dreieck.core.calculate.arguments import SINGLE, bound_one, bound_rest, takes_the_rest
+from dreieck.core.analysis.lifting import lifts
+from dreieck.core.calculate.arguments import bound_one, bound_rest, takes_the_rest
 from dreieck.core.calculate.converted import as_logicals, as_numbers, as_texts
-from dreieck.core.calculate.moving import CONSTANT, may_refer, stays, stays_throughout, window
+from dreieck.core.calculate.moving import CONSTANT, may_refer, window
 from dreieck.core.calculate.rows import Rows
 from dreieck.core.formula import tree
 from dreieck.core.formula.reference import CellReference
-from dreieck.core.functions import Failure, Function, Parameter, Takes, Trait
+from dreieck.core.functions import SINGLE, Failure, Function, Parameter, Takes, Trait
 from dreieck.core.ranges.beside import Beside, Part, with_errors
 from dreieck.core.ranges.operands import Array
 from dreieck.core.sheet.cells import Cells, Kind
@@ -193,14 +194,8 @@ def _is_constant(strip: Rows, function: Function, index: int, node: tree.Node) -
     """Whether an argument is seen to be the same in all rows without being worked out."""
     takes = function.parameter(index).takes
     if takes in SINGLE:
-        return isinstance(node, CONSTANT)
-    return _stays(strip, takes, node)
-
-
-def _stays(strip: Rows, takes: Takes, node: tree.Node) -> bool:
-    """Whether what is no single value stands for the same in all rows."""
-    stays_whole = takes is Takes.ARRAY and stays_throughout(node, strip.values)
-    return stays_whole or stays(node, strip.values)
+        return isinstance(node, CONSTANT) and strip.stays(node, takes)
+    return strip.stays(node, takes)
 
 
 def _take(given: Given, function: Function, index: int, node: tree.Node) -> None:
@@ -208,7 +203,7 @@ def _take(given: Given, function: Function, index: int, node: tree.Node) -> None
     takes = parameter.takes
     if takes in SINGLE and takes is not Takes.ADDRESS:
         _take_single(given, takes, strip.single(node))
-    elif _stays(strip, takes, node):
+    elif strip.stays(node, takes):
         _keep(given, bound_one(parameter, node, strip.at(0)))
     elif takes is Takes.LATER and Trait.FITS in function.traits:
         is_list = (index - len(function.parameters) + 1) % 2 == 0
@@ -269,7 +264,7 @@ def _take_single(given: Given, takes: Takes, found: Cells | Value) -> None:
 
 def _take_rest(given: Given, parameter: Parameter, nodes: tuple[tree.Node, ...]) -> None:
     strip = given.strip
-    if all(stays(node, strip.values) for node in nodes):
+    if all(strip.stays(node, parameter.takes) for node in nodes):
         _keep(given, bound_rest(parameter, nodes, strip.at(0)))
         return
     sources = [source for node in nodes for source in _sources(strip, node)]
@@ -288,6 +283,8 @@ def _take_rest(given: Given, parameter: Parameter, nodes: tuple[tree.Node, ...])
 
 def _sources(strip: Rows, node: tree.Node) -> list[tuple[Cells, bool]]:
     """The cells of an argument, each with whether it is a value of the call itself."""
+    if lifts(node, strip.values.named):
+        raise Undecided
     if not may_refer(node):
         return [(strip.cells(node), True)]
     seen = window(strip, node)

@@ -5,12 +5,12 @@ from __future__ import annotations
 from typing import NamedTuple
 
 from dreieck.core.calculate.rows import Rows
-from dreieck.core.calculate.tasks import KnownValues
 from dreieck.core.formula import tree
 from dreieck.core.formula.reference import CellReference, RangeReference
-from dreieck.core.functions import Trait, Way, find, has
+from dreieck.core.functions import Trait, find, has
 from dreieck.core.grid import Cell
 from dreieck.core.ranges.beside import MAX_WIDE
+from dreieck.core.ranges.operands import CellValues
 from dreieck.core.sheet.cells import Cells
 
 
@@ -33,7 +33,7 @@ CONSTANT = (
 """What stands in the formula itself."""
 
 
-def stays(node: tree.Node, values: KnownValues) -> bool:
+def stays(node: tree.Node, values: CellValues) -> bool:
     """Whether a node stands for the same in all rows of a column, if none cuts it.
 
     Only constants do, references to the same cells, and names of either.
@@ -50,12 +50,12 @@ def stays(node: tree.Node, values: KnownValues) -> bool:
             return isinstance(node, CONSTANT) or stays_in_rows(node)
 
 
-def stays_throughout(node: tree.Node, values: KnownValues) -> bool:
+def stays_throughout(node: tree.Node, values: CellValues) -> bool:
     """Whether a calculation with ranges, none of which is cut by a row, stays the same."""
     for each in tree.walk(node):
         if isinstance(each, tree.Call):
             function = find(each.function)
-            if function and function.way is Way.ONE_BY_ONE:
+            if function and function.depends_on_place:
                 return False
         elif not tree.children(each) and not stays(each, values):
             return False

@@ -8,18 +8,18 @@ from dreieck.core.budget import spend
 from dreieck.core.calculate.arguments import Operand
 from dreieck.core.calculate.evaluation import called
 from dreieck.core.calculate.moving import stays_in_rows
-from dreieck.core.calculate.tasks import KnownValues
 from dreieck.core.formula import tree
 from dreieck.core.formula.reference import RangeReference
 from dreieck.core.functions import Failure, Function, Takes
 from dreieck.core.grid import Area
+from dreieck.core.ranges.operands import CellValues
 from dreieck.core.ranges.totals import Total
 from dreieck.core.ranges.windows import growing, growing_upwards, sliding
 from dreieck.core.values import Place, Value
 
 
 def range_totals(
-    function: Function, node: tree.Call, place: Place, height: int, values: KnownValues
+    function: Function, node: tree.Call, place: Place, height: int, values: CellValues
 ) -> list[Operand] | None:
     """What a function of one total gives in so many rows from a place on.
 

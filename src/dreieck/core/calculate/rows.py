@@ -9,8 +9,9 @@ from numpy.typing import NDArray
 
 from dreieck.core.calculate.arguments import Operand
 from dreieck.core.calculate.evaluation import Evaluation
-from dreieck.core.calculate.tasks import KnownValues
 from dreieck.core.formula import tree
+from dreieck.core.functions import Takes
+from dreieck.core.ranges.operands import CellValues
 from dreieck.core.sheet.cells import Cells
 from dreieck.core.values import Place, Value
 
@@ -21,7 +22,7 @@ Column = Cells | list[Any] | Operand
 class Rows(Protocol):
     """Rows from top to bottom; an index counts them from 0."""
 
-    values: KnownValues
+    values: CellValues
     root: tree.Node
     sheet: str
     rows: range | NDArray[np.intp]
@@ -43,6 +44,9 @@ class Rows(Protocol):
 
     def plain(self, column: Column) -> Cells | Value:
         """Single values, without ranges."""
+
+    def stays(self, node: tree.Node, takes: Takes) -> bool:
+        """Whether an argument that is no single value stands for the same in all rows."""
 
     def place(self, index: int) -> Place:
         """The place of a row."""

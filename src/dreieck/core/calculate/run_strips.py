@@ -13,7 +13,7 @@ import numpy as np
 from numpy.typing import NDArray
 
 from dreieck.core.analysis.reads import reach
-from dreieck.core.calculate.arguments import SINGLE, refusal
+from dreieck.core.calculate.arguments import refusal
 from dreieck.core.calculate.arithmetic import NotPlain, is_arithmetic, worked_out
 from dreieck.core.calculate.evaluation import Evaluation
 from dreieck.core.calculate.moving import CONSTANT, may_refer, stays_in_rows
@@ -22,7 +22,7 @@ from dreieck.core.calculate.stretch import Key, Stretch
 from dreieck.core.calculate.strips import Strip
 from dreieck.core.formula import Shape, tree
 from dreieck.core.formula.reference import CellReference, RangeReference
-from dreieck.core.functions import Takes, Trait, Way, find
+from dreieck.core.functions import SINGLE, Takes, Trait, find
 from dreieck.core.grid import Area, Cell
 from dreieck.core.ranges.beside import MAX_WIDE, Long
 from dreieck.core.sheet.cells import Cells, Kind, is_kind
@@ -32,14 +32,6 @@ _LARGEST = 1_000_000
 """Ranges of so many values in all runs are looked at at once."""
 _PLAIN = Kind.NUMBER, Kind.EMPTY, Kind.LOGICAL
 _IN_TOTAL = Takes.TOTALS, Takes.NUMBERS, Takes.COUNTED
-_SELDOM = (
-    Trait.HERE,
-    Trait.DRAWS,
-    Trait.MOVES_ALONG,
-    Trait.READS_ELSEWHERE,
-    Trait.LOOKS_INSIDE,
-    Trait.FEEDS,
-)
 _SHORT = 4
 """So few rows are worked out one by one where runs are."""
 
@@ -169,7 +161,7 @@ class RunStrip(Strip):
         function = find(node.function)
         if function is None or refusal(function.name, len(node.arguments)):
             return False
-        if function.way is Way.ONE_BY_ONE or function.traits.intersection(_SELDOM):
+        if function.depends_on_place:
             return False
         chooses = Trait.CHOOSES in function.traits and function.at_once is not None
         for index, each in enumerate(node.arguments):

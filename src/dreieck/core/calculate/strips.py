@@ -16,7 +16,7 @@ from dreieck.core.calculate.arguments import Operand
 from dreieck.core.calculate.calls import call_down
 from dreieck.core.calculate.elementwise import MINUS, PERCENT, Operation, combined, operation
 from dreieck.core.calculate.evaluation import Evaluation, finished, result_at
-from dreieck.core.calculate.moving import grows, stays
+from dreieck.core.calculate.moving import grows, stays, stays_throughout
 from dreieck.core.calculate.range_totals import totals_one_column
 from dreieck.core.calculate.rows import Column
 from dreieck.core.calculate.tasks import KnownValues, Task
@@ -24,7 +24,7 @@ from dreieck.core.formula import tree
 from dreieck.core.formula.reference import CellReference, RangeReference
 from dreieck.core.functions import Takes, Trait, Way, find
 from dreieck.core.grid import Cell
-from dreieck.core.ranges.operands import Array, Range, Several, single
+from dreieck.core.ranges.operands import Array, CellValues, Range, Several, single
 from dreieck.core.sheet.cells import Cells, Kind
 from dreieck.core.values import Place, Value
 
@@ -112,7 +112,7 @@ class Strip:
 
     def __init__(
         self,
-        values: KnownValues,
+        values: CellValues,
         sheet: str,
         column: int,
         rows: range | NDArray[np.intp],
@@ -168,6 +168,13 @@ class Strip:
                 return self._referred(node)
             case _:
                 return self.at(0).operand(node)
+
+    def stays(self, node: tree.Node, takes: Takes) -> bool:
+        """Whether an argument that is no single value stands for the same in all rows."""
+        if stays(node, self.values):
+            return True
+        # No row cuts what is taken whole.
+        return takes is not Takes.LATER and stays_throughout(node, self.values)
 
     def place(self, index: int) -> Place:
         """The place of a row, counted from 0."""

@@ -8,10 +8,10 @@ from typing import Any
 
 import numpy as np
 
-from dreieck.core.calculate.arguments import SINGLE, Evaluation, bound
+from dreieck.core.calculate.arguments import Evaluation, bound
 from dreieck.core.formula import tree
 from dreieck.core.formula.reference import RangeReference
-from dreieck.core.functions import Failure, find
+from dreieck.core.functions import SINGLE, Failure, find
 from dreieck.core.grid import MAX_ROW
 from dreieck.core.ranges.operands import CellValues, Table
 from dreieck.core.sheet.cells import Kind

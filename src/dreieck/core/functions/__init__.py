@@ -10,6 +10,7 @@ from dreieck.core.functions import families as _families
 from dreieck.core.functions.described import Family, family_of
 from dreieck.core.functions.record import (
     EXAMPLE_SHEET,
+    SINGLE,
     Function,
     Parameter,
     Speech,
@@ -33,6 +34,7 @@ def families() -> list[Family]:
 
 __all__ = [
     "EXAMPLE_SHEET",
+    "SINGLE",
     "Failure",
     "Family",
     "Function",

@@ -3,7 +3,8 @@
 A family of functions has one, in TOML, beside the module that computes them. A table tells of
 one function, named as in ``Function``; of its parameters, ``takes`` has what each takes (``as``,
 by its name in ``Takes``), what it is for (``is``), and what holds where it is left out
-(``otherwise``), if it can be.
+(``otherwise``), if it can be. What is the ``same`` as another function but for its name tells
+just that.
 """
 
 from __future__ import annotations
@@ -64,8 +65,19 @@ def _read(module: str) -> tuple[Family, dict[str, dict[str, Any]]]:
     """The family and the tables of a data file; they are asked for apart, and read once."""
     package, _, name = module.rpartition(".")
     content = tomllib.loads((pkgutil.get_data(package, f"{name}.toml") or b"").decode())
-    about = content.pop("about")
-    return Family(name, about, content.pop("everyday", False)), content
+    family = Family(name, content.pop("about"), content.pop("everyday", False))
+    for each, table in content.items():
+        if "same" in table:
+            content[each] = _renamed(content[table["same"]], table.pop("same"), each) | table
+    return family, content
+
+
+def _renamed(told: dict[str, Any], before: str, name: str) -> dict[str, Any]:
+    """What is told of a function under a name that came after the standards; files mark it."""
+    examples = [
+        [text.replace(f"{before}(", f"{name}("), value] for text, value in told["examples"]
+    ]
+    return told | {"section": "", "later": name, "examples": examples}
 
 
 def _function(

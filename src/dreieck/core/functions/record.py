@@ -41,10 +41,15 @@ class Takes(Enum):
     RANGE = "a range"
     AREAS = "a range, or several joined by ~"
     PLACE = "a range, of which only the place counts"
+    SIZE = "a range, of which only the size counts"
     ARRAY = "a range, or a calculation with ranges"
     ORDERED = "a range of numbers, looked at in their order"
     ADDRESS = "an address in a text"
     LATER = "a value, worked out only if it is needed"
+
+
+SINGLE = {Takes.NUMBER, Takes.WHOLE, Takes.TEXT, Takes.LOGICAL, Takes.VALUE, Takes.ADDRESS}
+"""What makes a single value of a reference; others look at the range."""
 
 
 class Trait(Enum):
@@ -52,6 +57,7 @@ class Trait(Enum):
 
     TELLS_PLACE = "its result is the number of a row, a column or a sheet, or how many there are"
     HERE = "it is handed the cell of its own formula first"
+    LEVEL = "it gives the one cell of a range that is level with its own"
     MOVES_ALONG = "it gives something else in another cell though its references stay"
     READS_ELSEWHERE = "it reads what no reference tells, or the clock"
     SIZES_LIKE_FIRST = "its third range gets the size of the first one"
@@ -59,6 +65,7 @@ class Trait(Enum):
     ASKS = "it asks what kind of value there is, or whether there is one"
     CHOOSES = "it gives one of its arguments"
     REFERS = "it gives the cells that it finds, not just what they hold"
+    MANY = "it may give many values"
     SUMMARISES = "it makes one value of many, text and empty cells left out"
     COUNTS = "it counts, so that empty cells are none the worse"
     COUNTS_ALL = "it counts or takes values of every kind"
@@ -166,7 +173,12 @@ class Function:
         """How the function is worked out down a column."""
         if self.at_once:
             return Way.ARRAY
-        return Way.ONE_BY_ONE if self.traits & _OWN_IN_EACH_ROW else Way.DISTINCT
+        return Way.ONE_BY_ONE if self.depends_on_place else Way.DISTINCT
+
+    @property
+    def depends_on_place(self) -> bool:
+        """Whether equal arguments may lead to something else in another cell."""
+        return not self.traits.isdisjoint(_OWN_IN_EACH_ROW)
 
     @property
     def least(self) -> int:

@@ -120,6 +120,21 @@ def at_once(*names: str) -> Callable[[Form], Form]:
     return register
 
 
+def also(name: str, *others: str) -> None:
+    """Register further names of a function of the same family, as later programs have them.
+
+    Raises ValueError for a function that is not registered, or a name that is taken.
+    """
+    if wrong := [each for each in others if each in _COMPUTED]:
+        raise ValueError(f"There are two functions {wrong[0]}.")
+    if name not in _COMPUTED:
+        raise ValueError(f"There is no function {name} to be called otherwise.")
+    for each in others:
+        _COMPUTED[each] = _COMPUTED[name]
+        if name in _AT_ONCE:
+            _AT_ONCE[each] = _AT_ONCE[name]
+
+
 def find(name: str) -> Function | None:
     """The function of this name in capitals.
 

@@ -186,20 +186,27 @@ class Range:
             raise IndexError(area)
         return Range(self.reader, self.sheet, area)
 
-    def single(self, at: Cell) -> Value:
-        """The one value that the range stands for in a formula at ``at``.
+    def level_with(self, at: Cell) -> Cell | None:
+        """The one cell that the range stands for in a formula at ``at``, None if there is none.
 
         A range of one cell is that cell; a longer one is cut by the formula's own row or
         column (implied intersection, OpenFormula 6.3.3).
         """
         area = self.area
         if area.size == 1:
-            return self.reader.value(self.sheet, area.first)
+            return area.first
         if area.width == 1 and area.top <= at.row <= area.bottom:
-            return self.reader.value(self.sheet, Cell(area.left, at.row))
+            return Cell(area.left, at.row)
         if area.height == 1 and area.left <= at.column <= area.right:
-            return self.reader.value(self.sheet, Cell(at.column, area.top))
-        return Error(VALUE, f"The range {area.text} stands where one value is needed.")
+            return Cell(at.column, area.top)
+        return None
+
+    def single(self, at: Cell) -> Value:
+        """The value of the one cell that the range stands for in a formula at ``at``."""
+        cell = self.level_with(at)
+        if cell is None:
+            return Error(VALUE, f"The range {self.area.text} stands where one value is needed.")
+        return self.reader.value(self.sheet, cell)
 
 
 class Array:

@@ -3,8 +3,9 @@
 from __future__ import annotations
 
 from collections.abc import Callable
-from typing import Protocol
+from typing import NamedTuple, Protocol
 
+from dreieck.core.analysis.lifting import Named
 from dreieck.core.budget import spend
 from dreieck.core.exceptions import FormulaError
 from dreieck.core.formula import Shape, parse, tree
@@ -12,6 +13,7 @@ from dreieck.core.formula.printer import Notation, Piece, pieces, written
 from dreieck.core.formula.reference import Reference
 from dreieck.core.grid import Cell
 from dreieck.core.sheet.content import MAX_ENTRY, Unreadable
+from dreieck.files.formulas.arrays import as_array, as_ordinary, levelled
 
 _LONGEST = 2 * MAX_ENTRY
 """Formulas of files may be longer than they are here."""
@@ -40,21 +42,36 @@ class Dialect(Protocol):
         """A formula as it can be laid out in the notation."""
 
 
+class Written(NamedTuple):
+    """A formula in a cell of a file, without ``=`` or a prefix; whether it is an array formula."""
+
+    text: str
+    is_array: bool
+
+
 class FormulaWriter:
     """Writes shapes in a dialect; each is laid out once."""
 
-    def __init__(self, dialect: Dialect) -> None:
+    def __init__(self, dialect: Dialect, named: Named = lambda name: None) -> None:
+        """A writer of formulas in which names stand for what ``named`` tells."""
         self._dialect = dialect
-        self._laid_out: dict[Shape, tuple[Piece, ...]] = {}
+        self._named = named
+        self._laid_out: dict[Shape, tuple[tuple[Piece, ...], bool]] = {}
+
+    def written(self, shape: Shape, at: Cell) -> Written:
+        """The formula in a cell."""
+        if shape not in self._laid_out:
+            ordinary = as_ordinary(shape.tree, self._named)
+            node = as_array(shape.tree) if ordinary is None else ordinary
+            laid_out = pieces(self._dialect.prepared(node), self._dialect.notation)
+            self._laid_out[shape] = laid_out, ordinary is None
+        laid_out, is_array = self._laid_out[shape]
+        return Written(written(laid_out, at, self._dialect.reference)[1:], is_array)
 
     def text(self, shape: Shape, at: Cell) -> str:
-        """The formula in a cell, without ``=`` or a prefix."""
-        laid_out = self._laid_out.get(shape)
-        if laid_out is None:
-            laid_out = self._laid_out[shape] = pieces(
-                self._dialect.prepared(shape.tree), self._dialect.notation
-            )
-        return written(laid_out, at, self._dialect.reference)[1:]
+        """The formula as it stands where no cell is that it could be level with."""
+        node = self._dialect.prepared(shape.tree)
+        return written(pieces(node, self._dialect.notation), at, self._dialect.reference)[1:]
 
 
 class FormulaReader:
@@ -75,10 +92,11 @@ class FormulaReader:
         """The formula that stands in a cell; it is kept as it is where we cannot read it."""
         for known in dict.fromkeys((self._above.get(at.column), self._before)):
             on_sheet = known and known.home and known.home.holds(at)
-            if known and on_sheet and self._writer.text(known, at) == text:
+            if known and on_sheet and self._writer.written(known, at) == (text, False):
                 return self._keep(known, at)
         try:
-            return self._keep(read_formula(self._dialect, text, at), at)
+            node = read_formula(self._dialect, text, at).tree
+            return self._keep(Shape.of(levelled(node)), at)
         except FormulaError as problem:
             self.problem = str(problem)
             return Unreadable("=" + text)

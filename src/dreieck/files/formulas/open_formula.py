@@ -11,6 +11,7 @@ from dreieck.core.formula.printer import Notation, sheet_text
 from dreieck.core.formula.reference import CellReference, Reference
 from dreieck.core.functions import find
 from dreieck.core.grid import MAX_ROW, Cell
+from dreieck.files.formulas.arrays import intersected
 from dreieck.files.formulas.dialect import SheetNamed
 
 _PIECE = re.compile(
@@ -73,8 +74,8 @@ class OpenFormulaDialect:
         return node
 
     def prepared(self, node: tree.Node) -> tree.Node:
-        """A formula as it can be laid out in the notation: as it is."""
-        return node
+        """A formula as it can be laid out in the notation; level cells are an intersection."""
+        return intersected(node)
 
     def ours(self, text: str, at: Cell) -> str:
         """A formula of the file as we write it. Raises FormulaError."""

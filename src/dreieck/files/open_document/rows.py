@@ -21,7 +21,7 @@ from dreieck.files.arrived import StoredValue, StoredValues
 from dreieck.files.building import SheetBuilder
 from dreieck.files.exceptions import FileRefused
 from dreieck.files.formulas import FormulaReader, OpenFormulaDialect
-from dreieck.files.formulas.arrays import item, summed
+from dreieck.files.formulas.arrays import alone, item
 from dreieck.files.formulas.dialect import left_out, read_formula
 from dreieck.files.open_document.rules import RuleReader
 from dreieck.files.open_document.styles import Looks, points
@@ -203,16 +203,17 @@ class RowReader:
     def _array(self, text: str, at: Cell, columns: int, rows: int) -> Content:
         """A formula that works with arrays; each cell of several takes its own item."""
         try:
-            shape = summed(read_formula(self.dialect, text, at))
+            shape = read_formula(self.dialect, text, at)
         except FormulaError as problem:
             what, note = left_out(str(problem))
             self._told(what, at, note)
             return Unreadable("=" + text)
-        self._told("array formula", at, "worked out as an ordinary one here")
-        self.arrays.add((at.column, at.row))
         area = Area(at.column, at.row, at.column + columns - 1, at.row + rows - 1)
         if area.size == 1:
-            return shape
+            return alone(shape, self.builder.book.workbook.named)
+        note = "each of its cells takes its own item here"
+        self._told("array formula over several cells", at, note)
+        self.arrays.add((at.column, at.row))
         self._filled.append((area, shape))
         return item(shape, area, at)
 

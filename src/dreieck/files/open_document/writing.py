@@ -90,7 +90,7 @@ class _Writing:
         self.leavings = leavings
         self.styles = Styles()
         self.dialect = OpenFormulaDialect()
-        self.formulas = FormulaWriter(self.dialect)
+        self.formulas = FormulaWriter(self.dialect, self.workbook.named)
         self.charts: list[bytes] = []
 
     def content(self) -> bytes:
@@ -280,7 +280,10 @@ class _Writing:
         content, value = held.content, held.value
         match content:
             case Shape():
-                text = self.formulas.text(content, Cell(held.column, row))
+                text, is_array = self.formulas.written(content, Cell(held.column, row))
+                if is_array:
+                    cell.set(tag("table:number-matrix-columns-spanned"), "1")
+                    cell.set(tag("table:number-matrix-rows-spanned"), "1")
                 cell.set(tag("table:formula"), "of:=" + self._told(text, sheet))
             case Unreadable():
                 cell.set(tag("table:formula"), "kept:" + self._told(content.text, sheet))

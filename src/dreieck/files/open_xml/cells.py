@@ -24,7 +24,7 @@ from dreieck.files.arrived import StoredValue, StoredValues
 from dreieck.files.building import SheetBuilder
 from dreieck.files.exceptions import FileRefused
 from dreieck.files.formulas import FormulaReader, OpenXmlDialect
-from dreieck.files.formulas.arrays import item, summed
+from dreieck.files.formulas.arrays import alone, item
 from dreieck.files.formulas.dialect import left_out, read_formula
 from dreieck.files.open_xml.styles import Looks
 from dreieck.files.open_xml.text import text_of, untold
@@ -188,15 +188,15 @@ class SheetParser(WorkSheetParser):  # type: ignore[misc]
         """A formula that works with arrays; each cell of several takes its own item."""
         area = Area.parse(reference)
         try:
-            shape = summed(read_formula(self.dialect, text, at))
+            shape = read_formula(self.dialect, text, at)
         except FormulaError as problem:
             self.formulas.problem = str(problem)
             return self._told(Unreadable("=" + text), at)
-        note = "worked out as an ordinary one here"
-        self.builder.book.leavings.add("array formula", self._said(at), note)
-        self.arrays.add((at.column, at.row))
         if area.size == 1:
-            return shape
+            return alone(shape, self.builder.book.workbook.named)
+        note = "each of its cells takes its own item here"
+        self.builder.book.leavings.add("array formula over several cells", self._said(at), note)
+        self.arrays.add((at.column, at.row))
         self._filled.append((area, shape))
         return item(shape, area, at)
 

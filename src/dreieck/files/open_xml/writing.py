@@ -78,7 +78,7 @@ class _Writing(ExcelWriter):  # type: ignore[misc]
         self.progress = progress
         self.leavings = leavings
         self.styles = Styles(book)
-        self.formulas = FormulaWriter(OpenXmlDialect())
+        self.formulas = FormulaWriter(OpenXmlDialect(), calculation.workbook.named)
 
     def write_worksheet(self, ws: Any) -> None:
         """Write one sheet."""
@@ -162,7 +162,11 @@ class _SheetWriter(WorksheetWriter):  # type: ignore[misc]
         cell = etree.SubElement(element, "c", attributes)
         if isinstance(content, Shape):
             formula = etree.SubElement(cell, "f")
-            formula.text = told_text(self.writing.formulas.text(content, Cell(column, row)))
+            text, is_array = self.writing.formulas.written(content, Cell(column, row))
+            formula.text = told_text(text)
+            if is_array:
+                formula.set("t", "array")
+                formula.set("ref", attributes["r"])
             _tell_result(cell, value)
         else:
             _tell(cell, content)

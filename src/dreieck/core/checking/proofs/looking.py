@@ -19,7 +19,7 @@ from dreieck.core.formula.printer import place_text
 from dreieck.core.formula.reference import CellReference, RangeReference
 from dreieck.core.grid import Area, Cell
 from dreieck.core.grid.areas import areas_of
-from dreieck.core.ranges.operands import Array, Range, Several, parts
+from dreieck.core.ranges.operands import Array, Range, Several, Table, parts
 from dreieck.core.sheet.cells import Cells, Kind, is_kind
 from dreieck.core.sheet.stated import STANDS
 from dreieck.core.values import Error, Place, Value
@@ -192,6 +192,9 @@ class Looking:
         if isinstance(size, Error):
             raise CannotJudge(_within(size.why))
         width, height = size or (1, 1)
+        tables = [each for each in shortened if isinstance(each, Table)]
+        if any(t.width not in (1, width) or t.height not in (1, height) for t in tables):
+            raise CannotJudge("the ranges differ in size")
         found = []
         for node, operand in zip((one, other), shortened, strict=True):
             values = spread(operand, width, height)

@@ -7,7 +7,7 @@ from decimal import Decimal
 from statistics import NormalDist
 
 from dreieck.core.budget import spend
-from dreieck.core.functions.registry import Failure, function
+from dreieck.core.functions.registry import Failure, also, function
 from dreieck.core.values import NUM
 
 _NORMAL = NormalDist()
@@ -100,3 +100,26 @@ def _poisson(events: int, expected: float, up_to: bool) -> float:
 def _up_to(distribution: NormalDist, number: float) -> float:
     """The probability of a number or less; exact far below the middle as well."""
     return 0.5 * math.erfc((distribution.mean - number) / distribution.stdev / math.sqrt(2))
+
+
+@function("NORM.S.DIST")
+def _standard_normal(number: float, up_to: bool = True) -> float:
+    return _normdist(number, 0.0, 1.0, up_to)
+
+
+@function("CONFIDENCE.T")
+def _confidence_of_few(error: float, deviation: float, size: float) -> float:
+    if not 0 < error < 1 or deviation <= 0 or size < 2:
+        raise Failure(NUM, "The error lies between 0 and 1, the deviation above 0; two numbers.")
+    from scipy import special  # noqa: PLC0415
+
+    count = math.floor(size)
+    return float(special.stdtrit(count - 1, 1 - error / 2)) * deviation / math.sqrt(count)
+
+
+also("NORMDIST", "NORM.DIST")
+also("NORMINV", "NORM.INV")
+also("NORMSINV", "NORM.S.INV")
+also("CONFIDENCE", "CONFIDENCE.NORM")
+also("BINOMDIST", "BINOM.DIST")
+also("POISSON", "POISSON.DIST")

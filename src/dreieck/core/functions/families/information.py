@@ -13,7 +13,7 @@ from dreieck.core.functions.record import Result
 from dreieck.core.functions.registry import Failure, at_once, function
 from dreieck.core.ranges.operands import Range, Several, Table
 from dreieck.core.sheet.cells import Cells, Kind, is_kind
-from dreieck.core.values import NA, VALUE, Error, Value
+from dreieck.core.values import DIV0, NA, NAME, NULL, NUM, REF, VALUE, Error, Value
 
 
 def _question(name: str, holds: Callable[[Value], bool], *kinds: int) -> None:
@@ -95,3 +95,16 @@ def _type(asked: Callable[[], Result]) -> float:
     if isinstance(found, Error):
         return 16.0
     return 4.0 if isinstance(found, bool) else 2.0 if isinstance(found, str) else 1.0
+
+
+_ERRORS = (NULL, DIV0, VALUE, REF, NAME, NUM, NA)
+"""The errors of the standards, in the order of their numbers."""
+
+
+@function("ERROR.TYPE")
+def _error_type(value: Value) -> float:
+    if not isinstance(value, Error):
+        raise Failure(NA, "The value is no error.")
+    if value.code not in _ERRORS:
+        raise Failure(NA, f"The standards know no {value.code}.")
+    return float(_ERRORS.index(value.code) + 1)

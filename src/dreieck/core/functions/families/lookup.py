@@ -170,6 +170,116 @@ def _lookup_in_rows(
     return _found_at(places, results.all_cells().taken)
 
 
+@function("XMATCH")
+def _xmatch(sought: Value, cells: Table, kind: int = 0, order: int = 1) -> float:
+    return float(_place_of(sought, cells, kind, order) + 1)
+
+
+@at_once("XMATCH")
+def _xmatch_in_rows(
+    sought: Cells | Value, cells: Table, kind: Numbers = 0, order: Numbers = 1
+) -> Cells | None:
+    places = _same_places(sought, cells, kind, order)
+    if places is None:
+        return None
+    return Cells.numbers((places + 1).astype(np.float64)).pending(places < 0)
+
+
+@function("XLOOKUP")
+def _xlookup(
+    sought: Value,
+    cells: Table,
+    results: Table,
+    instead: Value = None,
+    kind: int = 0,
+    order: int = 1,
+) -> Result:
+    across = cells.height == 1 and cells.width > 1
+    if (results.width if across else results.height) != cells.size:
+        raise Failure(VALUE, "The list and the results have to be equally long.")
+    try:
+        place = _place_of(sought, cells, kind, order)
+    except Failure as failure:
+        if failure.code != NA or instead is None or isinstance(sought, Error):
+            raise
+        return instead
+    if across:
+        return results.part(place, 0, 1, results.height)
+    return results.part(0, place, results.width, 1)
+
+
+@at_once("XLOOKUP")
+def _xlookup_in_rows(
+    sought: Cells | Value,
+    cells: Table,
+    results: Table,
+    instead: Cells | Value = None,
+    kind: Numbers = 0,
+    order: Numbers = 1,
+) -> Cells | None:
+    # Where there are several results, which of them counts depends on the row.
+    if results.size != cells.size:
+        return None
+    places = _same_places(sought, cells, kind, order)
+    return None if places is None else _found_at(places, results.all_cells().taken)
+
+
+def _place_of(sought: Value, cells: Table, kind: int, order: int) -> int:
+    """The place of what is the same as a value, or nearest to it, counted from 0."""
+    if cells.width > 1 and cells.height > 1:
+        raise Failure(VALUE, "The list has to be one row or one column.")
+    if kind not in (-1, 0, 1, 2) or order not in (-2, -1, 1, 2):
+        raise Failure(VALUE, "The kind is -1, 0, 1 or 2; the order -2, -1, 1 or 2.")
+    if isinstance(sought, Error):
+        raise Failure.of(sought)
+    if kind == 2:
+        if not isinstance(sought, str):
+            return _place_of(sought, cells, 0, order)
+        wanted = Wildcards(sought)
+        fits = [at for at, each in _along(cells) if isinstance(each, str) and wanted.fit(each)]
+    else:
+        sought = 0.0 if sought is None else sought
+        fits = cells.indexed().places(key_of(sought)).tolist()
+        if not fits and kind:
+            fits = _next_to(sought, cells, kind)
+    if not fits:
+        raise Failure(NA, f"{_said(sought)} {_NOT_THERE}")
+    return int(fits[0] if order > 0 else fits[-1])
+
+
+def _next_to(sought: Value, cells: Table, direction: int) -> list[int]:
+    """The places of the next larger value, or of the next smaller one below 0."""
+    best: list[int] = []
+    nearest: Value = None
+    for place, value in _along(cells):
+        if type(value) is not type(sought) or _order(value, sought) * direction < 0:
+            continue
+        apart = 1 if nearest is None else _order(nearest, value) * direction
+        if apart > 0:
+            best, nearest = [place], value
+        elif apart == 0:
+            best.append(place)
+    return best
+
+
+def _order(one: Value, other: Value) -> int:
+    """How two values of one kind, none of them an error, are ordered."""
+    order = compared(one, other)
+    assert not isinstance(order, Error)
+    return order
+
+
+def _same_places(
+    sought: Cells | Value, cells: Table, kind: Numbers, order: Numbers
+) -> Positions | None:
+    """The first places of many values; below 0 where a value is to be asked alone."""
+    if not isinstance(sought, Cells) or isinstance(kind, np.ndarray) or kind != 0:
+        return None
+    if isinstance(order, np.ndarray) or order < 1 or (cells.width > 1 and cells.height > 1):
+        return None
+    return _all_places(sought, cells, 0)
+
+
 def _edge(cells: Table, *, last: bool = False) -> Table:
     """The first or the last line of a table, along its longer side."""
     if cells.width > cells.height:

@@ -7,7 +7,7 @@ from collections.abc import Callable
 from operator import mul
 
 from dreieck.core.functions.families.spread import deviations
-from dreieck.core.functions.registry import Failure, function
+from dreieck.core.functions.registry import Failure, also, function
 from dreieck.core.functions.side_by_side import numbers_of_pairs
 from dreieck.core.ranges.operands import Table
 from dreieck.core.values import DIV0
@@ -93,3 +93,24 @@ def _of_squares(name: str, term: Callable[[float, float], float]) -> None:
 _of_squares("SUMX2MY2", lambda x, y: x * x - y * y)
 _of_squares("SUMX2PY2", lambda x, y: x * x + y * y)
 _of_squares("SUMXMY2", lambda x, y: (x - y) ** 2)
+
+
+@function("COVARIANCE.S")
+def _covariance_of_sample(one: Table, other: Table) -> float:
+    firsts, seconds = map(_apart, numbers_of_pairs(one, other))
+    return _sum_of_products(firsts, seconds) / (len(firsts) - 1)
+
+
+@function("STEYX")
+def _off_line(ys: Table, xs: Table) -> float:
+    heights, places = numbers_of_pairs(ys, xs)
+    if len(heights) < _LEAST + 1:
+        raise Failure(DIV0, "At least three pairs of numbers are needed.")
+    above, beside = _apart(heights), _apart(places)
+    slope, _ = _line(ys, xs)
+    left = math.fsum((high - slope * far) ** 2 for high, far in zip(above, beside, strict=True))
+    return math.sqrt(left / (len(heights) - 2))
+
+
+also("COVAR", "COVARIANCE.P")
+also("CORREL", "PEARSON")

@@ -10,7 +10,7 @@ from dreieck.core.budget import AT_ONCE, spend
 from dreieck.core.formula.printer import sheet_text
 from dreieck.core.functions.record import Result
 from dreieck.core.functions.registry import Failure, at_once, function
-from dreieck.core.grid import MAX_COLUMN, MAX_ROW, column_letters
+from dreieck.core.grid import MAX_COLUMN, MAX_ROW, Area, column_letters
 from dreieck.core.ranges.operands import Array, Range, Table
 from dreieck.core.sheet.cells import Cells, Payload
 from dreieck.core.values import NA, REF, VALUE
@@ -42,13 +42,21 @@ def _column(here: Range, cells: Range | None = None) -> Result:
     return _counted(area.left, area.width, down=False)
 
 
+@function("HERE")
+def _here(here: Range, cells: Range) -> Result:
+    cell = cells.level_with(here.area.first)
+    if cell is None:
+        raise Failure(VALUE, f"{cells.area.text} has no cell that is level with this one.")
+    return Range(cells.reader, cells.sheet, Area.of(cell))
+
+
 @function("ROWS")
-def _rows(cells: Range) -> float:
+def _rows(cells: Table) -> float:
     return float(cells.height)
 
 
 @function("COLUMNS")
-def _columns(cells: Range) -> float:
+def _columns(cells: Table) -> float:
     return float(cells.width)
 
 

@@ -12,6 +12,7 @@ from numpy.typing import NDArray
 
 from dreieck.core.functions.registry import (
     Failure,
+    also,
     at_once,
     function,
 )
@@ -157,18 +158,31 @@ def _at_part(ordered: Payload, part: float) -> float:
 
 @function("PERCENTRANK")
 def _percentrank(ordered: Payload, number: float, digits: int = 3) -> float:
+    place = _place_among(ordered, number, digits)
+    return 1.0 if len(ordered) == 1 else _cut_off(place / (len(ordered) - 1), digits)
+
+
+@function("PERCENTRANK.EXC")
+def _percentrank_within(ordered: Payload, number: float, digits: int = 3) -> float:
+    place = _place_among(ordered, number, digits)
+    return _cut_off((place + 1) / (len(ordered) + 1), digits)
+
+
+def _place_among(ordered: Payload, number: float, digits: int) -> float:
+    """How many numbers lie below one, and the part of the way to the next one."""
     if not len(ordered) or not ordered[0] <= number <= ordered[-1]:
         raise Failure(NA, "The number lies outside of the others.")
     if digits < 1:
         raise Failure(NUM, "There has to be a digit.")
-    if len(ordered) == 1:
-        return 1.0
     below = int(ordered.searchsorted(number))
-    place = float(below)
-    if ordered[below] != number:
-        low, high = float(ordered[below - 1]), float(ordered[below])
-        place = below - 1 + (number - low) / (high - low)
-    return rounded_towards(place / (len(ordered) - 1), digits, away=False)
+    if ordered[below] == number:
+        return float(below)
+    low, high = float(ordered[below - 1]), float(ordered[below])
+    return below - 1 + (number - low) / (high - low)
+
+
+def _cut_off(part: float, digits: int) -> float:
+    return rounded_towards(part, digits, away=False)
 
 
 @function("TRIMMEAN")
@@ -178,3 +192,36 @@ def _trimmean(ordered: Payload, part: float) -> float:
     left_out = int(rounded_towards(len(ordered) * part, 9, away=True)) // 2
     kept = ordered[left_out : len(ordered) - left_out].tolist()
     return math.fsum(kept) / len(kept)
+
+
+@function("RANK.AVG")
+def _mean_rank(number: float, numbers: Payload, upwards: bool = False) -> float:
+    first, end = int(numbers.searchsorted(number)), int(numbers.searchsorted(number, "right"))
+    alike = (end - first - 1) / 2
+    return _rank(number, numbers, upwards) + alike
+
+
+@function("PERCENTILE.EXC")
+def _percentile_within(numbers: Payload, part: float) -> float:
+    return _within(numbers, part)
+
+
+@function("QUARTILE.EXC")
+def _quartile_within(numbers: Payload, quarters: int) -> float:
+    return _within(numbers, quarters / 4)
+
+
+def _within(ordered: Payload, part: float) -> float:
+    """The number below which a part of all lies, counted from one place before the first."""
+    place = part * (len(ordered) + 1) - 1
+    last = len(ordered) - 1
+    if not 0 < part < 1 or not 0 <= place <= last:
+        raise Failure(NUM, "So few numbers have no such part, or it does not lie between 0 and 1.")
+    return _at_part(ordered, place / last if last else 0.0)
+
+
+also("MODE", "MODE.SNGL")
+also("RANK", "RANK.EQ")
+also("PERCENTILE", "PERCENTILE.INC")
+also("QUARTILE", "QUARTILE.INC")
+also("PERCENTRANK", "PERCENTRANK.INC")

@@ -144,3 +144,13 @@ def _mround_in_rows(number: Numbers, step: Numbers) -> Payload:
     unsure = (np.multiply(number, step) < 0) | ((off < -0.4e-12) & (off > -0.6e-12))
     found = np.where(unsure, np.nan, found)
     return np.where(np.equal(number, 0) | np.equal(step, 0), 0.0, found)
+
+
+@function("CEILING.MATH")
+def _ceiling_of_any(number: float, step: float = 1.0, mode: float = 0.0) -> float:
+    return _multiple(number, math.copysign(step, number), mode, up=True)
+
+
+@function("FLOOR.MATH")
+def _floor_of_any(number: float, step: float = 1.0, mode: float = 0.0) -> float:
+    return _multiple(number, math.copysign(step, number), mode, up=False)

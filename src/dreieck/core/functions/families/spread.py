@@ -8,7 +8,7 @@ from collections.abc import Callable, Iterator
 
 import numpy as np
 
-from dreieck.core.functions.registry import Failure, at_once, function
+from dreieck.core.functions.registry import Failure, also, at_once, function
 from dreieck.core.ranges.beside import Beside
 from dreieck.core.sheet.cells import Payload
 from dreieck.core.values import DIV0, NUM
@@ -111,3 +111,9 @@ def _standardize(number: float, mean: float, deviation: float) -> float:
     if deviation <= 0:
         raise Failure(NUM, "The deviation has to be above 0.")
     return (number - mean) / deviation
+
+
+also("VAR", "VAR.S")
+also("VARP", "VAR.P")
+also("STDEV", "STDEV.S")
+also("STDEVP", "STDEV.P")

@@ -12,7 +12,7 @@ from dreieck.core.functions.record import Result
 from dreieck.core.functions.registry import Failure, at_once, function
 from dreieck.core.functions.wildcards import Wildcards
 from dreieck.core.sheet.cells import Cells, distinct_numbers
-from dreieck.core.values import MAX_TEXT, VALUE, Error, Value, bounded_text, to_number, to_text
+from dreieck.core.values import MAX_TEXT, NA, VALUE, Error, Value, bounded_text, to_number, to_text
 from dreieck.core.values.roundings import Numbers
 
 
@@ -194,3 +194,68 @@ def _joined(between: str, pieces: list[str]) -> Value:
 def _said(text: str) -> str:
     """A text as an error names it."""
     return f"“{text[:60]}{'…' * (len(text) > 60)}”"
+
+
+@function("NUMBERVALUE")
+def _numbervalue(text: str, decimal: str = ".", thousands: str = ",") -> Value:
+    if not decimal or decimal[0] in thousands:
+        raise Failure(VALUE, "The signs of decimals and thousands have to differ.")
+    plain = re.sub(r"\s", "", text)
+    whole, point, rest = plain.partition(decimal[0])
+    percents = len(plain) - len(plain.rstrip("%"))
+    if any(each in rest for each in thousands):
+        raise Failure(VALUE, f"{_said(text)} has thousands behind its decimals.")
+    for each in thousands:
+        whole = whole.replace(each, "")
+    number = to_number(f"{whole}{'.' * bool(point)}{rest}".rstrip("%") or 0.0)
+    return number if isinstance(number, Error) else number / 100.0**percents
+
+
+@function("TEXTBEFORE")
+def _textbefore(
+    text: str,
+    mark: str,
+    which: int = 1,
+    any_case: bool = False,
+    end: bool = False,
+    instead: Value = None,
+) -> Value:
+    found = _mark_at(text, mark, which, any_case=any_case, end=end)
+    return text[: found[0]] if found else _instead(mark, instead)
+
+
+@function("TEXTAFTER")
+def _textafter(
+    text: str,
+    mark: str,
+    which: int = 1,
+    any_case: bool = False,
+    end: bool = False,
+    instead: Value = None,
+) -> Value:
+    found = _mark_at(text, mark, which, any_case=any_case, end=end)
+    return text[found[1] :] if found else _instead(mark, instead)
+
+
+def _mark_at(
+    text: str, mark: str, which: int, *, any_case: bool, end: bool
+) -> tuple[int, int] | None:
+    """Where a mark begins and ends in a text, the first or the last one being number 1 or -1."""
+    if which == 0:
+        raise Failure(VALUE, "Marks are counted from 1, or from -1 at the end.")
+    spend(len(text) // 8 + 1)
+    if not mark:
+        return (0, 0) if which > 0 else (len(text), len(text))
+    pattern = re.compile(re.escape(mark), re.IGNORECASE if any_case else 0)
+    places = [match.span() for match in pattern.finditer(text)]
+    if end:
+        # Seen from the end, its beginning is what closes a text.
+        places = [*places, (len(text),) * 2] if which > 0 else [(0, 0), *places]
+    number = which - 1 if which > 0 else len(places) + which
+    return places[number] if 0 <= number < len(places) else None
+
+
+def _instead(mark: str, instead: Value) -> Value:
+    if instead is None:
+        raise Failure(NA, f"{_said(mark)} does not occur so often in the text.")
+    return instead

@@ -9,7 +9,7 @@ from numpy.typing import NDArray
 
 from dreieck.core.functions.families.dates import day_of
 from dreieck.core.functions.registry import Failure, function
-from dreieck.core.values import NUM, VALUE
+from dreieck.core.values import NUM, VALUE, Error, Value
 from dreieck.core.values.numerals import serial
 
 _WEEK = "1111100"
@@ -73,3 +73,36 @@ def _dates(holidays: Iterable[float]) -> NDArray[np.datetime64]:
     for end in days[[0, -1]] if len(days) else ():
         day_of(float(end))
     return _EPOCH + days.astype("timedelta64[D]")
+
+
+@function("NETWORKDAYS.INTL")
+def _networkdays_with(
+    first: float, last: float, weekend: Value = None, holidays: Iterable[float] = ()
+) -> float:
+    return _networkdays(first, last, holidays, _days_off(weekend))
+
+
+@function("WORKDAY.INTL")
+def _workday_with(
+    number: float, days: int, weekend: Value = None, holidays: Iterable[float] = ()
+) -> float:
+    return _workday(number, days, holidays, _days_off(weekend))
+
+
+def _days_off(weekend: Value) -> list[bool] | None:
+    """Which days are off, from Sunday on, by the number or the digits of a weekend."""
+    if isinstance(weekend, Error):
+        raise Failure.of(weekend)
+    if weekend is None:
+        return None
+    if isinstance(weekend, str):
+        if len(weekend) != 7 or not set(weekend) <= {"0", "1"}:
+            raise Failure(VALUE, "A weekend has seven digits from Monday on, 0 or 1.")
+        return [digit == "1" for digit in (weekend[-1], *weekend[:-1])]
+    number = int(weekend)
+    if number in range(1, 8):
+        # 1 is Saturday with Sunday; each further number begins a day later.
+        return [day in ((number + 5) % 7, (number + 6) % 7) for day in range(7)]
+    if number in range(11, 18):
+        return [day == number - 11 for day in range(7)]
+    raise Failure(NUM, "A weekend is 1 to 7, 11 to 17, or seven digits.")
