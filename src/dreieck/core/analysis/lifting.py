@@ -2,7 +2,7 @@
 
 from __future__ import annotations
 
-from collections.abc import Callable
+from collections.abc import Callable, Iterator
 
 from dreieck.core.formula import Shape, tree
 from dreieck.core.formula.reference import RangeReference
@@ -23,6 +23,45 @@ def takes_single(function: Function, index: int, count: int) -> bool:
     if function.speech is Speech.CASES:
         return index % 2 == 0
     return function.speech is Speech.SWITCHES and index % 2 == 1 and index < count - 1
+
+
+def taken_whole(node: tree.Node, *, whole: bool = False) -> Iterator[tree.Node]:
+    """The nodes of a formula that work with whole ranges, where no row cuts a cell out of them."""
+    if whole:
+        yield node
+    function = find(node.function) if isinstance(node, tree.Call) else None
+    children = tree.children(node)
+    for index, child in enumerate(children):
+        within = whole
+        if function and function.parameters and not takes_single(function, index, len(children)):
+            within = whole or function.parameter(index).takes is not Takes.LATER
+        yield from taken_whole(child, whole=within)
+
+
+def whole_arguments(call: tree.Call) -> Iterator[tree.Node]:
+    """The arguments of a call in which ranges are taken whole."""
+    function = find(call.function)
+    for index, argument in enumerate(call.arguments if function and function.parameters else ()):
+        assert function is not None
+        takes_many = not takes_single(function, index, len(call.arguments))
+        if takes_many and function.parameter(index).takes is not Takes.LATER:
+            yield argument
+
+
+def lifted(node: tree.Node) -> Iterator[RangeReference]:
+    """The ranges whose cells are taken beside each other, where a node takes ranges whole."""
+    match node:
+        case RangeReference():
+            yield node
+        case tree.Binary() | tree.Prefix() | tree.Percent() | tree.Group():
+            for child in tree.children(node):
+                yield from lifted(child)
+        case tree.Call():
+            function, count = find(node.function), len(node.arguments)
+            for index, argument in enumerate(node.arguments if function else ()):
+                assert function is not None
+                if Trait.CHOOSES in function.traits or takes_single(function, index, count):
+                    yield from lifted(argument)
 
 
 def lifts(node: tree.Node, named: Named, within: frozenset[str] = frozenset()) -> bool:

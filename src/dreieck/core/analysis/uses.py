@@ -6,6 +6,7 @@ from collections.abc import Iterator
 from functools import lru_cache
 from typing import Literal, NamedTuple
 
+from dreieck.core.analysis.lifting import lifts, takes_single
 from dreieck.core.formula import Shape, tree
 from dreieck.core.formula.reference import CellReference, RangeReference, Reference
 from dreieck.core.functions import Function, Takes, Trait, find, has
@@ -63,32 +64,50 @@ def is_plain_summary(use: Use) -> bool:
 
 
 def _uses(
-    node: tree.Node, how: How, function: str, *, guarded: bool
+    node: tree.Node, how: How, function: str, *, guarded: bool, whole: str = ""
 ) -> Iterator[tuple[Reference, How, str, bool]]:
+    """What is done with references; ``whole`` is the function that goes through their cells."""
     match node:
+        case RangeReference() if whole and how not in ("place", "total"):
+            # Its cells are taken one by one, beside those of other lists.
+            yield node, "list", function if how == "list" else whole, guarded
         case CellReference() | RangeReference():
             yield node, how, function, guarded
         case tree.Group():
-            yield from _uses(node.inner, how, function, guarded=guarded)
+            yield from _uses(node.inner, how, function, guarded=guarded, whole=whole)
         case tree.Binary():
             inner: How = "text" if node.operator == "&" else "number"
             inner = "value" if node.compares else inner
             for side in (node.left, node.right):
-                yield from _uses(side, inner, "", guarded=guarded)
+                yield from _uses(side, inner, "", guarded=guarded, whole=whole)
         case tree.Linked():
             inner = how if node.operator == "~" else "place"
             for end in (node.first, node.last):
                 yield from _uses(end, inner, function, guarded=guarded)
         case tree.Prefix() | tree.Percent():
-            yield from _uses(node.operand, "number", "", guarded=guarded)
+            yield from _uses(node.operand, "number", "", guarded=guarded, whole=whole)
         case tree.Call():
-            called = find(node.function)
-            guarded = guarded or has(node.function, Trait.GUARDS)
-            for index, argument in enumerate(node.arguments):
-                taken = _taken(called, index, how) if called and called.parameters else "value"
-                if taken == "value" and isinstance(argument, RangeReference):
-                    taken = "list" if has(node.function, Trait.FITS) else taken
-                yield from _uses(argument, taken, node.function, guarded=guarded)
+            yield from _arguments(node, how, guarded=guarded, whole=whole)
+
+
+def _arguments(
+    call: tree.Call, how: How, *, guarded: bool, whole: str
+) -> Iterator[tuple[Reference, How, str, bool]]:
+    function = find(call.function)
+    guarded = guarded or has(call.function, Trait.GUARDS)
+    # What is chosen for each cell of a list is a list beside it.
+    beside = bool(whole) and lifts(call, lambda name: None)
+    for index, argument in enumerate(call.arguments):
+        known = function and function.parameters
+        taken = _taken(function, index, how) if function and known else "value"
+        if taken == "value" and isinstance(argument, RangeReference):
+            taken = "list" if has(call.function, Trait.FITS) else taken
+        within = whole
+        if function and known and not takes_single(function, index, len(call.arguments)):
+            is_chosen = function.parameter(index).takes is Takes.LATER
+            within = whole if is_chosen else call.function
+            taken = "value" if is_chosen and beside and taken == "total" else taken
+        yield from _uses(argument, taken, call.function, guarded=guarded, whole=within)
 
 
 def _taken(function: Function, index: int, how: How) -> How:

@@ -12,10 +12,11 @@ from dreieck.core.calculate import Calculation
 from dreieck.core.formula import Shape, tree
 from dreieck.core.formula.reference import RangeReference
 from dreieck.core.functions import Speech, find, speech_of
+from dreieck.core.ranges.operands import Table
 from dreieck.core.values import Place
 from dreieck.core.words.phrases import Phrase
 from dreieck.core.words.reading import Spoken
-from dreieck.core.words.working import WAYS, Worker, told
+from dreieck.core.words.working import WAYS, Worker
 
 MAX_LINES = 80
 _LONG = 26
@@ -61,7 +62,6 @@ class _Layer:
         self.place = place
         self.worker = Worker(calculation, place, shape)
         self.reader = Spoken(calculation.workbook, place, shape.tree)
-        self.locale = calculation.workbook.locale
 
     def lay(self, node: tree.Node, depth: int, role: str, *, taken: bool) -> None:
         """Tell a part, and below it the parts of its own."""
@@ -78,8 +78,9 @@ class _Layer:
             begins = self._text(node).replace(self._text(call), begins)
         self._tell(node, depth, role, begins, (), taken=taken, why=why)
         is_choice = speech_of(call.function) in WAYS
+        each_way = taken and is_choice and isinstance(self.worker.value(call), Table)
         for index, (each, name) in enumerate(self._named(call)):
-            met = taken and (not is_choice or self._met(call, index, each, way))
+            met = taken and (not is_choice or each_way or self._met(call, index, each, way))
             self.lay(each, depth + 1, name, taken=met)
 
     def _tell(
@@ -138,4 +139,4 @@ class _Layer:
     def _worth(self, node: tree.Node) -> str:
         if isinstance(node, RangeReference | tree.Inline | tree.Linked | tree.Name | tree.Missing):
             return "" if isinstance(node, tree.Missing) else self.worker.plain(node)
-        return told(self.worker.value(node), locale=self.locale)
+        return self.worker.told(self.worker.value(node))

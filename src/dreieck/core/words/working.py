@@ -10,13 +10,17 @@ from collections.abc import Iterator
 from dataclasses import dataclass, replace
 from itertools import islice
 
+from dreieck.core.analysis.lifting import taken_whole
 from dreieck.core.calculate import Calculation, look_at
+from dreieck.core.calculate.arguments import Operand
+from dreieck.core.calculate.elementwise import alone
 from dreieck.core.calculate.evaluation import Evaluation
 from dreieck.core.formula import Shape, tree
 from dreieck.core.formula.printer import area_text, place_text
 from dreieck.core.formula.reference import CellReference, RangeReference, Reference
 from dreieck.core.functions import Speech, speech_of
 from dreieck.core.grid import Area
+from dreieck.core.ranges.operands import Several, Table
 from dreieck.core.sheet.sheet import Sheet
 from dreieck.core.values import NA, Error, Place, Value, to_logical
 from dreieck.core.values.look import PLAIN, Look, shown_text
@@ -157,6 +161,8 @@ class Worker:
         self.reader = _InNumbers(calculation, place, shape.tree)
         self.steps: list[Step] = []
         self.evaluation = Evaluation(place, calculation, shape.tree)
+        self.whole = frozenset(map(id, taken_whole(self.root)))
+        """The parts that work with whole ranges, and may come to many values."""
         self.so: list[str] = []
         """What the ways depended on that were taken."""
         self.final = ""
@@ -172,7 +178,9 @@ class Worker:
             # What it depends on, then only the way that is taken.
             way = self.way(node)
             value = self.value(node) if way is None else self.worked(way)
-            self.reader.known[id(node)] = told(value, locale=self.locale)
+            if isinstance(value, Table | Several):
+                self.tell(node, value)
+            self.reader.known[id(node)] = self.told(value)
         else:
             for child in _parts(node):
                 self.work(child)
@@ -187,11 +195,15 @@ class Worker:
             any_error = speech is Speech.IF_ERROR
             if not isinstance(value, Error) or not (any_error or value.code == NA):
                 return None
-            self.so.append(f"{self.plain(arguments[0])} is {told(value)}")
+            self.so.append(f"{self.plain(arguments[0])} is {self.told(value)}")
             return arguments[1] if len(arguments) > 1 else None
         step = 2 if speech is Speech.CASES else len(arguments) + 1
         for index in range(0, len(arguments), step):
-            held = to_logical(self.worked(arguments[index]))
+            worth = self.worked(arguments[index])
+            if isinstance(worth, Table | Several):
+                # Each of many values goes its own way.
+                return None
+            held = to_logical(worth)
             if isinstance(held, Error):
                 return None
             if speech is Speech.BRANCHES:
@@ -203,7 +215,7 @@ class Worker:
                 return arguments[index + 1] if index + 1 < len(arguments) else None
         return None
 
-    def worked(self, node: tree.Node) -> Value:
+    def worked(self, node: tree.Node) -> Operand:
         """Work a node out, and tell it in any case."""
         self.work(node)
         value = self.value(node)
@@ -240,13 +252,26 @@ class Worker:
             self.reader.known[id(node)] = known
         return text
 
-    def value(self, node: tree.Node) -> Value:
-        """What a node is worth here."""
+    def value(self, node: tree.Node) -> Operand:
+        """What a node is worth here: a value, or many of them."""
+        if id(node) in self.whole:
+            return alone(self.evaluation.array(node))
         return self.evaluation.value(node)
 
-    def tell(self, node: tree.Node, value: Value) -> None:
+    def told(self, worth: Operand) -> str:
+        """A value, or the first ones of many."""
+        if isinstance(worth, Several):
+            return "several ranges"
+        if not isinstance(worth, Table):
+            return told(worth, locale=self.locale)
+        places = [divmod(at, worth.width) for at in range(min(worth.size, _LISTED))]
+        first = [told(worth.at(column, row), locale=self.locale) for row, column in places]
+        more = worth.size - len(first)
+        return f"({', '.join(first)}{f' and {more:,} more' if more else ''})"
+
+    def tell(self, node: tree.Node, value: Operand) -> None:
         """Tell a step, and remember what it came to."""
-        said, gives = self.said(node), told(value, locale=self.locale)
+        said, gives = self.said(node), self.told(value)
         if node is self.root and isinstance(node, CellReference):
             said = sentence(Spoken(self.calculation.workbook, self.place, node).node(node))
         part = Shape.of(node).text(self.place.cell)[1:]
@@ -256,7 +281,7 @@ class Worker:
             self.steps.append(Step(part, said, gives, self.note(node, value), reads))
         self.reader.known[id(node)] = gives
 
-    def note(self, node: tree.Node, value: Value) -> str:
+    def note(self, node: tree.Node, value: Operand) -> str:
         """Where an error begins: here, or in what is read."""
         if not isinstance(value, Error):
             return ""

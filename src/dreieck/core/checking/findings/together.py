@@ -7,6 +7,7 @@ from typing import NamedTuple
 
 import numpy as np
 
+from dreieck.core.analysis.lifting import lifted, whole_arguments
 from dreieck.core.checking.findings.finding import Finding
 from dreieck.core.checking.findings.mends import refilled
 from dreieck.core.checking.findings.rules import rule
@@ -70,9 +71,12 @@ def _found(subject: Subject) -> Iterator[Together]:
         if not isinstance(node, tree.Call):
             continue
         if has(node.function, Trait.IN_STEP):
-            ranges = [each for each in node.arguments if isinstance(each, RangeReference)]
+            ranges = [each for argument in node.arguments for each in lifted(argument)]
             yield from _along(subject, ranges, numbered, None)
-        elif has(node.function, Trait.SEARCHES) and len(node.arguments) > 1:
+            continue
+        for argument in whole_arguments(node):
+            yield from _along(subject, list(lifted(argument)), numbered, None)
+        if has(node.function, Trait.SEARCHES) and len(node.arguments) > 1:
             first = node.arguments[0]
             if isinstance(first, RangeReference):
                 for index, argument in enumerate(node.arguments[1:3]):

@@ -192,7 +192,7 @@ def _growing(subject: Subject, use: Use, part: Area, axis: Axis, first: Area) ->
         _summed(use) and first.length(CROSSING[axis]) > 1 and not _is_left_of(subject, use, axis)
     ) or (use.how == "total" and not follows and first.length(axis) > 2):
         yield Trouble("corner", use.number, 7.0, (away,))
-    elif first.length(axis) > 1 and _is_walked(subject, part, axis, first):
+    elif first.length(axis) > 1 and (use.how == "list" or _is_walked(subject, part, axis, first)):
         # A part of the rest is rarer than a part of the whole.
         yield Trouble("shrinks", use.number, 2.0, (away,))
 
