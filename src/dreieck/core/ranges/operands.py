@@ -212,11 +212,15 @@ class Range:
 class Array:
     """A table of values that stands in the formula, or that a calculation with ranges gave."""
 
-    def __init__(self, cells: Cells, width: int, height: int) -> None:
-        """A table of cells that are given column by column."""
+    def __init__(self, cells: Cells, width: int, height: int, *, is_result: bool = False) -> None:
+        """A table of cells that are given column by column.
+
+        One that is the ``is_result`` of a function does not stand for its first value.
+        """
         self._cells = cells
         self.width = width
         self.height = height
+        self.is_result = is_result
 
     @classmethod
     def of(cls, rows: list[list[Value]]) -> Array:
@@ -335,7 +339,11 @@ def single(operand: Value | Table | Several, at: Cell) -> Value:
         return operand.single(at)
     if isinstance(operand, Several):
         return Error(VALUE, "Several ranges stand where one value is needed.")
-    return operand.at(0, 0) if isinstance(operand, Array) else operand
+    if not isinstance(operand, Array):
+        return operand
+    if operand.is_result and operand.size > 1:
+        return Error(VALUE, f"{operand.size:,} values stand where one value is needed.")
+    return operand.at(0, 0)
 
 
 def read_address(text: str, reader: CellValues, at: Place, *, by_number: bool) -> Range | Error:
