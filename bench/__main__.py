@@ -6,6 +6,7 @@ import sys
 from collections.abc import Iterator
 
 from bench import (
+    arrays,
     chain,
     changing,
     changing_by_cell,
@@ -81,6 +82,7 @@ def figures() -> Iterator[Figure]:
     for module in MODULES:
         yield Figure(module.TITLE, module.ASKED, module.measure)
     yield from columns.figures()
+    yield from arrays.figures()
     yield from reviewing.figures()
     yield from starting.figures()
 

@@ -104,9 +104,11 @@ def _arguments(
             taken = "list" if has(call.function, Trait.FITS) else taken
         within = whole
         if function and known and not takes_single(function, index, len(call.arguments)):
-            is_chosen = function.parameter(index).takes is Takes.LATER
-            within = whole if is_chosen else call.function
-            taken = "value" if is_chosen and beside and taken == "total" else taken
+            if function.parameter(index).takes is not Takes.LATER:
+                # A range that stands alone is taken as it is, by the function itself.
+                within = "" if isinstance(tree.bare(argument), RangeReference) else call.function
+            elif beside and taken == "total":
+                taken = "value"
         yield from _uses(argument, taken, call.function, guarded=guarded, whole=within)
 
 

@@ -16,7 +16,7 @@ from numpy.typing import NDArray
 from dreieck.core.budget import AT_ONCE, spend
 from dreieck.core.calculate.operators import LAST_BITS, ORDERS, binary, percent, signed
 from dreieck.core.ranges.operands import MAX_TABLE, Array, Range, Several, Table
-from dreieck.core.sheet.cells import Cells, Kind, Payload, Pool, is_kind, pooled
+from dreieck.core.sheet.cells import Cells, Kind, Payload, Pool, distinct_numbers, is_kind, pooled
 from dreieck.core.values import MAX_TEXT, NA, VALUE, Error, Value, bounded_text
 from dreieck.core.values.powers import powers
 
@@ -225,6 +225,8 @@ def _numbers(column: Cells | Value, kinds: tuple[int, ...]) -> tuple[Any, Mask |
         if column.all_numbers:
             return column.payload, None
         plain = is_kind(column.kinds, *kinds)
+        if plain.all():
+            return column.payload, None
         return (np.where(plain, column.payload, 0.0), plain) if plain.any() else None
     if type(column) is float:
         return column, None
@@ -237,6 +239,8 @@ def _pair_by_pair(
     operation: Operation, left: Cells | Value, right: Cells | Value, count: int
 ) -> Cells:
     """What a rule gives, worked out once for each two values that meet."""
+    if isinstance(left, Cells) and isinstance(right, str) and (left.kinds == Kind.TEXT).all():
+        return _each_text(operation, left, right)
     first, inverse = distinct((left, right), count)
     spend(len(first) * _ONE_BY_ONE)
     lefts, rights = _listed(left, first), _listed(right, first)
@@ -244,6 +248,21 @@ def _pair_by_pair(
         return Cells.of(operation.texts(lefts, rights)).taken(inverse)  # type: ignore[arg-type]  # texts
     found = Cells.of([operation.rule(*pair) for pair in zip(lefts, rights, strict=True)])
     return found.taken(inverse)
+
+
+def _each_text(operation: Operation, texts: Cells, other: str) -> Cells:
+    """What an operation makes of texts, of which a pool holds each once, and of another one."""
+    held, objects = texts.payload.astype(np.intp), texts.pool.objects
+    numbers = distinct_numbers(held, len(objects))
+    spend(len(numbers) * _ONE_BY_ONE)
+    lefts = [objects[number] for number in numbers.tolist()]
+    if operation.texts:
+        found = Cells.of(operation.texts(lefts, [other] * len(lefts)))
+    else:
+        found = Cells.of([operation.rule(left, other) for left in lefts])
+    which = np.zeros(len(objects), np.intp)
+    which[numbers] = np.arange(len(numbers))
+    return found.taken(which[held])
 
 
 def _are_texts(values: list[Value]) -> bool:

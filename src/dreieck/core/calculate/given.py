@@ -36,6 +36,8 @@ _WINDOWS = {
     Takes.TOTALS, Takes.COUNTED, Takes.ORDERED, Takes.EVERY,
 }  # fmt: skip
 """What takes the values of a range and nothing else of it."""
+_NEED_CELLS = {Trait.SIZES_LIKE_FIRST, Trait.MANY}
+"""Which cells there are counts for more than their values."""
 _AS_THEY_ARE = (Takes.VALUES, Takes.EVERY)
 
 
@@ -210,7 +212,7 @@ def _take(given: Given, function: Function, index: int, node: tree.Node) -> None
         if is_list or (may_refer(node) and not isinstance(node, CellReference)):
             raise Undecided
         _take_single(given, takes, strip.single(node))
-    elif takes in _WINDOWS and Trait.SIZES_LIKE_FIRST not in function.traits:
+    elif takes in _WINDOWS and function.traits.isdisjoint(_NEED_CELLS):
         _take_window(given, takes, node)
     else:
         raise Undecided

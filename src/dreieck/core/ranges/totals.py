@@ -113,7 +113,7 @@ class Totals:
                 columns = list(self._read(sheet, Area(left, known[0] + 1, right, bottom)))
                 if self._from_top.get(key) is not known:
                     return None
-                _add(total, columns)
+                add(total, columns)
                 self._from_top[key] = (bottom, total)
             return total
         upwards = (sheet, left, right, bottom)
@@ -124,11 +124,11 @@ class Totals:
                 columns = list(self._read(sheet, Area(left, top, right, known[0] - 1)))
                 if self._from_bottom.get(upwards) is not known:
                     return None
-                _add(total, columns, ahead=True)
+                add(total, columns, ahead=True)
                 self._from_bottom[upwards] = (top, total)
             return total
         total = Total()
-        _add(total, list(self._read(sheet, area)))
+        add(total, list(self._read(sheet, area)))
         if len(self._from_top) >= MAX_RANGES:
             self.clear()
         self._from_top[key] = (bottom, total)
@@ -136,8 +136,8 @@ class Totals:
         return total
 
 
-def _add(total: Total, columns: list[Cells], *, ahead: bool = False) -> None:
-    """Count the cells of an area in that lies below, or ahead of, what the total covers."""
+def add(total: Total, columns: list[Cells], *, ahead: bool = False) -> None:
+    """Count the columns of an area in that lies below, or ahead of, what the total covers."""
     for cells in columns:
         if len(cells) == 1:
             value = cells.value(0)

@@ -19,7 +19,6 @@ from dreieck.core.values import NA, VALUE, Error, Value, to_logical, to_text
 
 _KINDS = (Kind.NUMBER, Kind.TEXT, Kind.LOGICAL, Kind.ERROR, Kind.EMPTY)
 """The order of values of different kinds; empty cells come last."""
-_LAST = 4.0
 
 
 def _array(columns: Sequence[Cells], height: int) -> Array:
@@ -89,27 +88,29 @@ def _conditions(cells: Cells) -> Payload:
     return np.where(cells.kinds == Kind.EMPTY, 0.0, cells.payload)
 
 
-def ranks(cells: Cells) -> Payload:
-    """A number for each value that is the same for equal ones, and in their order.
+def _coded(cells: Cells) -> tuple[Positions, int]:
+    """A number for each value, the same for equal ones and in their order; all lie below a limit.
 
     Numbers come first, then texts, of which case does not count, logical values, errors.
     """
     spend(len(cells) // AT_ONCE + 1)
-    found = np.zeros(len(cells))
-    for place, kind in enumerate(_KINDS):
+    found, limit = np.zeros(len(cells), np.intp), 0
+    for kind in _KINDS:
         which = cells.kinds == kind
         if not which.any():
             continue
-        own = cells.payload[which]
+        held = cells.payload[which]
         if kind == Kind.NUMBER:
-            _, own = np.unique(own, return_inverse=True)
+            _, own = np.unique(held, return_inverse=True)
         elif kind == Kind.TEXT:
-            own = _text_ranks(own.astype(np.intp), cells.pool.objects)
-        elif kind in (Kind.ERROR, Kind.EMPTY):
-            own = np.zeros(len(own))
-        # All ranks of a kind lie within 1.
-        found[which] = place + np.asarray(own) / (len(own) + 1)
-    return found
+            own = _text_ranks(held.astype(np.intp), cells.pool.objects)
+        elif kind == Kind.LOGICAL:
+            own = held.astype(np.intp)
+        else:
+            own = np.zeros(len(held), np.intp)
+        found[which] = own + limit
+        limit += int(own.max()) + 1
+    return found, limit
 
 
 def _text_ranks(held: Positions, objects: list[Any]) -> NDArray[Any]:
@@ -120,18 +121,18 @@ def _text_ranks(held: Positions, objects: list[Any]) -> NDArray[Any]:
     return told_once(held, objects, lambda text: order[text.casefold()], int)
 
 
-def _in_order(keys: Sequence[Payload], directions: Sequence[int]) -> Positions:
-    """The places in the order of keys, the first of which counts most; equal ones stay so."""
-    for direction in directions:
+def _in_order(lines: Sequence[Table], directions: Sequence[int]) -> Positions:
+    """The places in the order of lines, the first of which counts most; equal ones stay so."""
+    keys = []
+    for line, direction in zip(lines, directions, strict=True):
         if direction not in (1, -1):
             raise Failure(VALUE, "The order is 1 upwards or -1 downwards.")
-    # Downwards empty cells come last, too.
-    turned = [
-        key if direction > 0 else np.where(key >= _LAST, key, -key)
-        for key, direction in zip(keys, directions, strict=True)
-    ]
-    spend(len(turned[0]) // 8 * len(turned))
-    return np.lexsort(turned[::-1])
+        cells = line.all_cells()
+        codes, limit = _coded(cells)
+        # Downwards empty cells come last, too.
+        keys.append(np.where(cells.kinds == Kind.EMPTY, limit, codes * direction))
+    spend(len(keys[0]) // 8 * len(keys))
+    return np.lexsort(keys[::-1])
 
 
 @function("SORT")
@@ -143,7 +144,7 @@ def _sort(table: Table, by: int = 1, direction: int = 1, across: bool = False) -
     line = (
         table.part(0, by - 1, table.width, 1) if across else table.part(by - 1, 0, 1, table.height)
     )
-    return _lines_of(table, _in_order([ranks(line.all_cells())], [direction]), across=across)
+    return _lines_of(table, _in_order([line], [direction]), across=across)
 
 
 @function("SORTBY")
@@ -154,7 +155,7 @@ def _sortby(table: Table, *more: Table) -> Result:
     length = table.width if across else table.height
     if any(key.size != length or min(key.width, key.height) > 1 for key in keys):
         raise Failure(VALUE, "It is ordered by a row or column that is as long as it is.")
-    found = _in_order([ranks(key.all_cells()) for key in keys], directions)
+    found = _in_order(keys, directions)
     return _lines_of(table, found, across=across)
 
 
@@ -168,10 +169,17 @@ def _unique(table: Table, across: bool = False, once: bool = False) -> Result:
     table = _filled(table)
     count = table.height if across else table.width
     parts = [_line(table, number, across=across) for number in range(count)]
-    keys = np.stack([ranks(part.all_cells()) for part in parts])
-    spend(keys.size // 8)
-    _, first, counts = np.unique(keys, axis=1, return_index=True, return_counts=True)
-    kept = np.sort(first[counts == 1] if once else first)
+    codes, limit = _coded(parts[0].all_cells())
+    for part in parts[1:]:
+        own, size = _coded(part.all_cells())
+        _, codes = np.unique(codes * size + own, return_inverse=True)
+        limit = len(codes)
+    places = np.full(limit, -1, np.intp)
+    # The last one that is written stays, so the first place has to come last.
+    places[codes[::-1]] = np.arange(len(codes))[::-1]
+    if once:
+        places[np.bincount(codes, minlength=limit) > 1] = -1
+    kept = np.sort(places[places >= 0])
     if not len(kept):
         raise Failure(NA, "Each value occurs more than once.")
     return _lines_of(table, kept, across=across)
@@ -202,7 +210,8 @@ def _drop(table: Table, rows: int | None = None, columns: int | None = None) -> 
 def _part(table: Table, across: range, down: range) -> Result:
     if not across or not down:
         raise Failure(VALUE, "Nothing is left.")
-    return table.part(across.start, down.start, len(across), len(down))
+    rows = np.arange(down.start, down.stop)
+    return _array([table.column_at(number, rows) for number in across], len(rows))
 
 
 def _end(length: int, count: int | None) -> range:
