@@ -3,8 +3,12 @@
 from pathlib import Path
 
 from dreieck.core.calculate import Calculation
+from dreieck.core.calculate.evaluation import result_at
 from dreieck.core.editing.entering import typed_workbook
+from dreieck.core.formula import Shape
 from dreieck.core.grid import Cell
+from dreieck.core.values import Place
+from dreieck.core.words.working import told
 
 
 def rows(*lines):
@@ -55,3 +59,19 @@ def calculated(formula):
     """The sheets with their values, and the shape of a formula that stands in ``HERE``."""
     made = typed_workbook(SHEETS, NAMES)
     return Calculation(made), made.read_entry(formula, HERE).content
+
+
+def ways_to_tell(part, calculation):
+    """What a part of a formula may be told to come to: one value, or the first ones of many."""
+
+    def worth(text):
+        return result_at(Shape.parse(f"={text}", HERE), Place("Helpers", HERE), calculation)
+
+    # An empty cell is told as what it counts as.
+    ways = [told(worth(part)), f"{told(worth(part))} (empty)"]
+    count = worth(f"ROWS({part})")
+    if isinstance(count, float) and worth(f"COLUMNS({part})") == 1:
+        first = [told(worth(f"INDEX({part},{row})")) for row in range(1, min(int(count), 4) + 1)]
+        more = f" and {int(count) - 4} more" if count > 4 else ""
+        ways.append(f"({', '.join(first)}{more})")
+    return ways

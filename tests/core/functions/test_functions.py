@@ -2,17 +2,20 @@
 
 import math
 import re
+import tomllib
 from datetime import date
 from pathlib import Path
 
 import pytest
 from hypothesis import given
 from hypothesis import strategies as st
-from tables import result
+from tables import result, workbook
 
+from dreieck.core.calculate import Calculation
 from dreieck.core.functions import EXAMPLE_SHEET, every, find
 from dreieck.core.functions.described import functions_of
 from dreieck.core.functions.registry import at_once
+from dreieck.core.grid import Cell
 from dreieck.core.values import Error
 
 SMALL_GROUP = """
@@ -422,3 +425,23 @@ def test_cells_read_at_an_address_that_is_worked_out_are_settled_first():
     rows = {f"A{row}": f"=OFFSET(A{row},-1,0)+1" for row in range(2, 1500)}
     assert result("=A1499", A1="1", **rows) == 1499.0
     assert result('=INDIRECT("A1")', A1='=INDIRECT("Z"&99)') == "#LOOP!"
+
+
+@pytest.mark.parametrize(
+    ("formula", "says"),
+    [
+        ("=VLOKUP(1,A1:B2,2)", "There is no function VLOKUP; VLOOKUP or LOOKUP may be meant."),
+        ("=AVG(A1:A3)", "There is no function AVG; AVERAGE may be meant."),
+        ("=DATEDIFF(1,2)", "There is no function DATEDIFF; DATEDIF or DAYS may be meant."),
+        ("=QQQQ(1)", "There is no function QQQQ."),
+    ],
+)
+def test_what_may_be_meant_by_an_unknown_function_is_told(formula, says):
+    made = workbook(Loads={"C9": formula})
+    assert Calculation(made).value("Loads", Cell.parse("C9")).why == says
+
+
+def test_what_is_known_elsewhere_is_none_of_ours_and_stands_for_one():
+    told = tomllib.loads(Path("src/dreieck/core/functions/meant.toml").read_text())
+    names = {each.name for each in every()}
+    assert not names & set(told) and {each for found in told.values() for each in found} <= names

@@ -20,6 +20,7 @@ from dreieck.core.calculate.whole_columns import filled_part, is_whole
 from dreieck.core.formula import Shape, tree
 from dreieck.core.formula.reference import CellReference, RangeReference
 from dreieck.core.functions import Failure, Function, Trait, find
+from dreieck.core.functions.meant import no_function
 from dreieck.core.grid import Area
 from dreieck.core.ranges.operands import (
     Array,
@@ -187,7 +188,7 @@ class Evaluation:
         """The result of a function."""
         function = find(node.function)
         if function is None:
-            return Error(NAME, f"There is no function {node.function}.")
+            return Error(NAME, no_function(node.function))
         return called(function, lambda: self.bound(function, node))
 
     def bound(self, function: Function, node: tree.Call) -> list[Any]:

@@ -89,6 +89,7 @@ class Speech(Enum):
     TABLE_DOWN = "a column of a table, by its number, in the row of what is sought"
     TABLE_ACROSS = "a row of a table, by its number, in the column of what is sought"
     ENTRY = "an entry of a list, in a line that may be sought"
+    BESIDE = "a list in the place of what is sought in another one"
     PLACE = "the place of what is sought, equal or near"
     SUBTOTAL = "a total of a kind that a number tells"
     RANK = "a place among others, from the largest one or the smallest"

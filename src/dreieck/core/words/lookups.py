@@ -10,12 +10,15 @@ from dreieck.core.functions import Speech, speech_of
 from dreieck.core.grid import Area
 from dreieck.core.sheet.sheet import Sheet
 from dreieck.core.words.conditions import column, number_of, sought
+from dreieck.core.words.filtered import all_said, conditions_of
 from dreieck.core.words.headings import column_heading, heading_left, list_heading
 from dreieck.core.words.phrases import Phrase, Reader, words
 
 Said = Iterator[Phrase]
 _NEAR = {1: "still at most", -1: "still at least"}
 """What an entry is, by the sign of the last argument of MATCH, up to the one that is found."""
+_HOLDS = (tree.Number(1.0), tree.Logical(True))
+"""What is sought in products of conditions: that all of them hold."""
 _AS_TOLD = "equal or near as"
 """How near an entry has to be where a value tells it."""
 
@@ -200,6 +203,11 @@ def _in_line(
             yield from reader.node(place)
             continue
         key, keys, near = matched
+        held = conditions_of(keys) if key in _HOLDS and not near else None
+        if held:
+            yield words(f"in the {line} where")
+            yield from all_said(reader, held)
+            continue
         if not near and not _is_named(reader, keys):
             yield words(f"in the {line}")
             yield from sought(reader, key)
@@ -356,6 +364,34 @@ def _beside(reader: Reader, key: tree.Node, keys: tree.Node, results: tree.Node)
     yield from sought(reader, key)
 
 
+def _in_place_of(reader: Reader, arguments: tuple[tree.Node, ...]) -> Said | None:
+    """XLOOKUP: a list in the row where another one is what is sought, equal to the letter."""
+    if len(arguments) < 3:
+        return None
+    key, keys, result, *rest = arguments
+    exact = len(rest) < 2 or isinstance(rest[1], tree.Missing) or number_of(rest[1]) == 0
+    from_the_first = len(rest) < 3 or number_of(rest[2]) == 1
+    if not exact or not from_the_first or not _is_named(reader, keys):
+        return None
+    return _in_place_said(reader, key, keys, result, rest[0] if rest else tree.Missing())
+
+
+def _in_place_said(
+    reader: Reader, key: tree.Node, keys: tree.Node, result: tree.Node, instead: tree.Node
+) -> Said:
+    read = reader.read(keys)
+    yield words("the")
+    yield from column(reader, result)
+    yield words(f"in the {'column' if read and read[1].width > 1 else 'row'} where")
+    yield from column(reader, keys)
+    yield words("is")
+    yield from sought(reader, key)
+    if not isinstance(instead, tree.Missing):
+        yield words(", or")
+        yield from reader.node(instead)
+        yield words("if there is none")
+
+
 _SAID: dict[Speech | None, Callable[[Reader, tuple[tree.Node, ...]], Said | None]] = {
     Speech.TABLE_DOWN: lambda reader, arguments: _from_table(reader, arguments, down=True),
     Speech.TABLE_ACROSS: lambda reader, arguments: _from_table(reader, arguments, down=False),
@@ -363,4 +399,5 @@ _SAID: dict[Speech | None, Callable[[Reader, tuple[tree.Node, ...]], Said | None
     Speech.NEAREST: _lookup,
     Speech.PLACE: _place,
     Speech.RANK: _rank,
+    Speech.BESIDE: _in_place_of,
 }

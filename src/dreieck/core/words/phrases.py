@@ -46,6 +46,9 @@ class Reader(Protocol):
     def node(self, node: tree.Node) -> Iterator[Phrase]:
         """A node in words."""
 
+    def call(self, node: tree.Call) -> Iterator[Phrase]:
+        """A call, by the words of its function."""
+
     def bracketed(self, node: tree.Node, wanted: bool) -> Iterator[Phrase]:
         """A node in brackets where what follows would be taken for a part of it."""
 

@@ -28,6 +28,7 @@ from dreieck.core.values import Place, number_text
 from dreieck.core.values.locales import typed_again
 from dreieck.core.words.choices import choice_said
 from dreieck.core.words.conditions import COMPARED, conditions, number_of
+from dreieck.core.words.filtered import filtered_said
 from dreieck.core.words.headings import heading_of
 from dreieck.core.words.lookups import lookup_said
 from dreieck.core.words.phrases import Phrase, joined, words
@@ -217,7 +218,7 @@ class Spoken:
 
     def call(self, node: tree.Call) -> Iterator[Phrase]:
         """A call, by the words of its function."""
-        said = lookup_said(self, node) or choice_said(self, node)
+        said = lookup_said(self, node) or choice_said(self, node) or self.filtered(node)
         if said is not None:
             yield from said
             return
@@ -250,6 +251,10 @@ class Spoken:
                     yield words(missing.left_out if missing.optional else "…")
             elif piece.strip():
                 yield words(piece.strip())
+
+    def filtered(self, node: tree.Call) -> list[Phrase] | None:
+        """A total of what fits conditions; None for any other call."""
+        return filtered_said(self, node)
 
     def subtotal(self, node: tree.Call) -> list[Phrase] | None:
         """A subtotal by the total that its number tells; None where none is told."""

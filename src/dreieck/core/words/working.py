@@ -116,6 +116,11 @@ class _InNumbers(Spoken):
     def called(self, reference: Reference, name: str) -> Iterator[Phrase]:
         return self.thing(reference, name)
 
+    def filtered(self, node: tree.Call) -> list[Phrase] | None:
+        # What is known of a part is told by its numbers.
+        inside = (each for argument in node.arguments for each in tree.walk(argument))
+        return None if any(id(each) in self.known for each in inside) else super().filtered(node)
+
     def bracketed(self, node: tree.Node, wanted: bool) -> Iterator[Phrase]:
         return super().bracketed(node, wanted and id(node) not in self.known)
 
