@@ -56,7 +56,8 @@ arrays = st.sampled_from(
      "ABS(A1:C1)",
      'IF($A$1:$A$12>A1,$B$1:$B$12)', 'IF(A1>1,$B$1:$B$12*2,C1)', "$A$1:$A$9=A1:C1", "ROW(A1:A3)+1",
      "ROUND($A$1:$B$3,{0;1;2})", "COUNTIF($A$1:$A$12,$A$1:$A$12)", "IFERROR(1/$B$1:$B$12,A1)",
-     'SUMIFS($B$1:$B$12,$A$1:$A$12,{"kg";1})', 'IFS($A$1:$A$3>0,A1,TRUE,"kg")', "A1:A3*A1:A4"]
+     'SUMIFS($B$1:$B$12,$A$1:$A$12,{"kg";1})', 'IFS($A$1:$A$3>0,A1,TRUE,"kg")', "A1:A3*A1:A4",
+     "LET(x,$A$1:$A$12,x*A1)", "LET(x,A1,y,x&1,IF(x>1,y,x))", "LET(r,RAND(),r-r)"]
 )  # fmt: skip
 rows = arrays | st.sampled_from(
     ["A1:C1", "$A1:$C1", "A1:A3", "B1:C2", "A1", "A2:C2", "$A$3:$C$3", "INDEX($A1:$C1,2)",

@@ -41,7 +41,7 @@ ERROR.TYPE NUMBERVALUE PEARSON STEYX TRANSPOSE MMULT MDETERM MINVERSE FREQUENCY 
 TREND GROWTH
 """
 COMMON = """
-CHOOSECOLS CHOOSEROWS DROP FILTER HSTACK SEQUENCE SORT SORTBY TAKE TEXTSPLIT TOCOL TOROW UNIQUE
+CHOOSECOLS CHOOSEROWS DROP FILTER HSTACK LET SEQUENCE SORT SORTBY TAKE TEXTSPLIT TOCOL TOROW UNIQUE
 VSTACK
 AGGREGATE BINOM.DIST CEILING.MATH CONCAT CONFIDENCE.NORM CONFIDENCE.T COVARIANCE.P COVARIANCE.S
 FEED FLOOR.MATH HERE IFS MAXIFS MINIFS MODE.SNGL NETWORKDAYS.INTL NORM.DIST NORM.INV NORM.S.DIST
@@ -348,6 +348,44 @@ COLUMN = {
         ("=SHEETS(C1)", 1.0),
         ('=ADDRESS(5,3,4,TRUE,"Week 1")', "'Week 1'!C5"),
         ("=ROWS(5)", "#VALUE!"),
+        ("=XLOOKUP(4,{1,3,5},{10,30,50},0,-1)", 30.0),
+        ("=XLOOKUP(4,{1,3,5},{10,30,50},0,1)", 50.0),
+        ("=XLOOKUP(1,{1;3;1},{10;30;50},0,0,-1)", 50.0),
+        ('=XLOOKUP("k*",{"a","kg"},{1,2},0,2)', 2.0),
+        ('=XLOOKUP("k*",{"a","kg"},{1,2},0)', 0.0),
+        ("=SUM(XLOOKUP(3,{1,3},{1,2;3,4}))", 6.0),
+        ("=XLOOKUP(3,{1,3},{1,2,3})", "#VALUE!"),
+        ("=XMATCH(3,{1,3,3},0,-1)", 3.0),
+        ("=XMATCH(9,{1,3},1)", "#N/A"),
+        ("=XMATCH(9,{1,3},5)", "#VALUE!"),
+        ("=LET(x,1,x,x+1,x*10)", 20.0),
+        ("=LET(x,2,LET(x,3,x)+x)", 5.0),
+        ("=LET(C1,2,C1)", "#VALUE!"),
+        ("=LET(x,2)", "#VALUE!"),
+        ("=LET(x,2,y*x)", "#NAME?"),
+        ("=SUM(LET(x,C1:C4,x*2))-2*SUM(C1:C4)", 0.0),
+        ("=LET(r,RAND(),r=r)", True),
+        ("=LET(a,1,b,a+a,c,b+b,d,c+c,e,d+d,f,e+e,g,f+f,h,g+g,i,h+h,j,i+i,k,j+j,l,k+k,m,l+l,"
+         "n,m+m,o,n+n,o)", "#VALUE!"),
+        ("=AGGREGATE(4,6,{1,2,3}/{0,1,2})", 2.0),
+        ("=AGGREGATE(4,4,{1,2,3}/{0,1,2})", "#DIV/0!"),
+        ("=AGGREGATE(12,4,{1,2,9})", 2.0),
+        ("=AGGREGATE(19,6,{1,2,3},2)", 2.0),
+        ("=AGGREGATE(14,6,{1,2,3})", "#VALUE!"),
+        ("=AGGREGATE(20,6,{1,2,3})", "#VALUE!"),
+        ("=CEILING.MATH(-5.5)", -5.0),
+        ("=FLOOR.MATH(-5.5)", -6.0),
+        ('=NETWORKDAYS.INTL("2026-03-02","2026-03-08",8)', "#NUM!"),
+        ('=NETWORKDAYS.INTL("2026-03-02","2026-03-08",2)', 5.0),
+        ('=NETWORKDAYS.INTL("2026-03-02","2026-03-08","001")', "#VALUE!"),
+        ('=TEXTBEFORE("a-b","-",2,FALSE,TRUE)', "a-b"),
+        ('=TEXTAFTER("aXb","x",1,TRUE)', "b"),
+        ('=TEXTBEFORE("a-b","-",0)', "#VALUE!"),
+        ('=NUMBERVALUE("a")', "#VALUE!"),
+        ('=NUMBERVALUE("1.0,5")', "#VALUE!"),
+        ('=NUMBERVALUE("")', 0.0),
+        ("=PERCENTILE.EXC({5},0.5)", 5.0),
+        ("=QUARTILE.EXC({1,2},1)", "#NUM!"),
         ("=COUNTIF(5,5)", "#VALUE!"),
         # money
         ("=PMT(0,10,1000)", -100.0),

@@ -4,6 +4,7 @@ from __future__ import annotations
 
 from collections.abc import Callable, Iterator
 
+from dreieck.core.analysis.binding import written_out
 from dreieck.core.formula import Shape, tree
 from dreieck.core.formula.reference import RangeReference
 from dreieck.core.functions import SINGLE, Function, Speech, Takes, Trait, find
@@ -91,6 +92,9 @@ def lifts(node: tree.Node, named: Named, within: frozenset[str] = frozenset()) -
             function = find(node.function)
             if function is None or not function.parameters:
                 return False
+            if Trait.BINDS in function.traits:
+                plain = written_out(node)
+                return plain is not node and plain is not None and is_many(plain)
             for index, argument in enumerate(node.arguments):
                 if takes_single(function, index, len(node.arguments)):
                     if is_many(argument):

@@ -6,6 +6,7 @@ from collections.abc import Iterator
 from functools import lru_cache
 from typing import Literal, NamedTuple
 
+from dreieck.core.analysis.binding import written_out
 from dreieck.core.analysis.lifting import lifts, takes_single
 from dreieck.core.formula import Shape, tree
 from dreieck.core.formula.reference import CellReference, RangeReference, Reference
@@ -51,11 +52,17 @@ class Use(NamedTuple):
 def uses(shape: Shape) -> tuple[Use, ...]:
     """The uses of all references of a formula, in their order."""
     asked = frozenset(_asked(shape.tree))
-    found = list(_uses(shape.tree, "value", "", guarded=False))
-    return tuple(
-        Use(number, reference, how, function, guarded or reference in asked)
-        for number, (reference, how, function, guarded) in enumerate(found)
-    )
+    root = written_out(shape.tree) or shape.tree
+    numbers = {id(each): number for number, each in enumerate(shape.references)}
+    found: dict[int, Use] = {}
+    for reference, how, function, guarded in _uses(root, "value", "", guarded=False):
+        # What has a name of its own in the formula may be used twice.
+        number = numbers[id(reference)]
+        use = Use(number, reference, how, function, guarded or reference in asked)
+        found.setdefault(number, use)
+    for number, reference in enumerate(shape.references):
+        found.setdefault(number, Use(number, reference, "value", "", True))
+    return tuple(found[number] for number in sorted(found))
 
 
 def is_plain_summary(use: Use) -> bool:

@@ -6,6 +6,7 @@ from collections.abc import Callable, Sequence
 from dataclasses import replace
 from typing import Any
 
+from dreieck.core.analysis.binding import binds, written_out
 from dreieck.core.budget import current
 from dreieck.core.calculate.arguments import Operand, bound
 from dreieck.core.calculate.chance import drawn
@@ -189,6 +190,8 @@ class Evaluation:
         function = find(node.function)
         if function is None:
             return Error(NAME, no_function(node.function))
+        if Trait.BINDS in function.traits and binds(node) and (plain := written_out(node)):
+            return self.operand(plain)
         return called(function, lambda: self.bound(function, node))
 
     def bound(self, function: Function, node: tree.Call) -> list[Any]:
@@ -211,7 +214,11 @@ class Evaluation:
     def drawn(self, node: tree.Call) -> float:
         """The number by chance, from 0 to below 1, that belongs to a call of this formula."""
         calls = (each for each in tree.walk(self.root) if isinstance(each, tree.Call))
-        number = next(number for number, each in enumerate(calls) if each is node)
+        # One that holds a name of the formula itself is told by how it is written.
+        number = next(
+            (str(number) for number, each in enumerate(calls) if each is node),
+            Shape.of(node).text(self.place.cell),
+        )
         workbook = self.reader.workbook
         name = self.within[-1] if self.within else ""
         sheet = workbook.sheet(self.place.sheet)

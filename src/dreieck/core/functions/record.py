@@ -65,6 +65,7 @@ class Trait(Enum):
     ASKS = "it asks what kind of value there is, or whether there is one"
     CHOOSES = "it gives one of its arguments"
     REFERS = "it gives the cells that it finds, not just what they hold"
+    BINDS = "it gives names to parts of the formula"
     MANY = "it may give many values"
     SUMMARISES = "it makes one value of many, text and empty cells left out"
     COUNTS = "it counts, so that empty cells are none the worse"

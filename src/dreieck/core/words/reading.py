@@ -6,6 +6,7 @@ import re
 from collections.abc import Iterator
 from dataclasses import replace
 
+from dreieck.core.analysis.binding import binds, written_out
 from dreieck.core.formula import Shape, tree
 from dreieck.core.formula.over_sheets import sheets_of
 from dreieck.core.formula.printer import reference_text
@@ -218,6 +219,9 @@ class Spoken:
 
     def call(self, node: tree.Call) -> Iterator[Phrase]:
         """A call, by the words of its function."""
+        if binds(node) and (plain := written_out(node)):
+            yield from self.node(plain)
+            return
         said = lookup_said(self, node) or choice_said(self, node) or self.filtered(node)
         if said is not None:
             yield from said

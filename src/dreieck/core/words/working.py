@@ -10,6 +10,7 @@ from collections.abc import Iterator
 from dataclasses import dataclass, replace
 from itertools import islice
 
+from dreieck.core.analysis.binding import written_out
 from dreieck.core.analysis.lifting import taken_whole
 from dreieck.core.calculate import Calculation, look_at
 from dreieck.core.calculate.arguments import Operand
@@ -160,7 +161,7 @@ class Worker:
     def __init__(self, calculation: Calculation, place: Place, shape: Shape) -> None:
         self.calculation = calculation
         self.place = place
-        self.root = shape.tree
+        self.root = written_out(shape.tree) or shape.tree
         while isinstance(self.root, tree.Group):
             self.root = self.root.inner
         self.reader = _InNumbers(calculation, place, shape.tree)

@@ -7,6 +7,7 @@ from collections.abc import Callable, Iterable
 from dataclasses import dataclass
 from functools import cache
 
+from dreieck.core.analysis.binding import binds
 from dreieck.core.exceptions import FormulaError
 from dreieck.core.formula import tree
 from dreieck.core.formula.over_sheets import read_over_sheets, written_over_sheets
@@ -17,6 +18,8 @@ from dreieck.core.grid import Area, Cell
 from dreieck.files.formulas.dialect import SheetNamed
 from dreieck.files.formulas.open_formula import within_rows
 
+_PART = "_xlpm."
+"""The mark of a name that a formula gives to a part of its own."""
 _MARK = re.compile(r"(?:_xlfn\.|_xlws\.|_xludf\.)+", re.IGNORECASE)
 _PIECE = re.compile(
     r"""
@@ -67,6 +70,16 @@ class Table:
         return self.area.spanning("row", first, last)
 
 
+def _marked(node: tree.Node, own: frozenset[str]) -> tree.Node:
+    """A formula in which names of its ``own`` have a mark, and those that it gives within."""
+    if isinstance(node, tree.Name):
+        return tree.Name(_PART + node.text) if node.text.casefold() in own else node
+    if binds(node) and isinstance(node, tree.Call):
+        names = [each for each in node.arguments[:-1:2] if isinstance(each, tree.Name)]
+        own |= {name.text.casefold() for name in names}
+    return tree.with_children(node, lambda child: _marked(child, own))
+
+
 def _link(node: tree.Linked) -> tuple[str, str, str]:
     """Blanks tell apart what would be written alike."""
     if node.operator == "~":
@@ -112,8 +125,11 @@ class OpenXmlDialect:
         return read_over_sheets(node, at, self._called)
 
     def prepared(self, node: tree.Node) -> tree.Node:
-        """A formula as it can be laid out in the notation: over sheets, ``'Jan:Mar'!A1``."""
-        return written_over_sheets(node)
+        """A formula as it can be laid out in the notation: over sheets, ``'Jan:Mar'!A1``.
+
+        Names that a formula gives to its own parts have a mark.
+        """
+        return _marked(written_over_sheets(node), frozenset())
 
     def ours(self, text: str, at: Cell) -> str:
         """A formula of the file as we write it."""
@@ -165,6 +181,8 @@ class OpenXmlDialect:
             case "function":
                 name = _MARK.sub("", piece)
                 return _our_names().get(name.upper(), name)
+            case "other":
+                return piece.removeprefix(_PART)
             case "at":
                 return ""
             case "gap":

@@ -115,6 +115,14 @@ def _iferror_in_rows(rows: Branches) -> None:
     rows.give_rest(1)
 
 
+@function("LET")
+def _let(*parts: Callable[[], Result]) -> Result:
+    # Where it is written as it has to be, what it says is worked out without these names.
+    if len(parts) % 2 == 0:
+        raise Failure(VALUE, "Names and values take turns; a calculation stands at the end.")
+    raise Failure(VALUE, "A name is no name here, or the formula is too large without its names.")
+
+
 @function("IFNA")
 def _ifna(value: Value, instead: Callable[[], Result]) -> Result:
     return instead() if isinstance(value, Error) and value.code == NA else value

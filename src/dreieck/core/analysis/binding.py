@@ -1,0 +1,70 @@
+"""Formulas that give names to their own parts, written out without these names."""
+
+from __future__ import annotations
+
+from collections.abc import Mapping
+from functools import lru_cache
+
+from dreieck.core.formula import tree
+from dreieck.core.functions import Trait, has
+
+MOST_NODES = 20_000
+"""So many nodes a formula may have when it is written out."""
+
+
+class _TooLarge(Exception):
+    pass
+
+
+def binds(node: tree.Node) -> bool:
+    """Whether a node is a call that gives names to parts, as it has to be written."""
+    return (
+        isinstance(node, tree.Call)
+        and has(node.function, Trait.BINDS)
+        and len(node.arguments) % 2 == 1
+        and all(isinstance(each, tree.Name) for each in node.arguments[:-1:2])
+    )
+
+
+@lru_cache(maxsize=4096)
+def written_out(node: tree.Node) -> tree.Node | None:
+    """A formula with each name that it gives replaced by what that stands for.
+
+    Parts that hold no such name are the very same objects. None where it would be too large.
+    """
+    try:
+        return _Writer().out(node, {})
+    except _TooLarge:
+        return None
+
+
+class _Writer:
+    def __init__(self) -> None:
+        self._sizes: dict[int, int] = {}
+        self._kept: list[tree.Node] = []
+
+    def out(self, node: tree.Node, scope: Mapping[str, tree.Node]) -> tree.Node:
+        if isinstance(node, tree.Name):
+            return scope.get(node.text.casefold(), node)
+        if binds(node) and isinstance(node, tree.Call):
+            inner = dict(scope)
+            for name, value in zip(node.arguments[::2], node.arguments[1::2], strict=False):
+                assert isinstance(name, tree.Name)
+                inner[name.text.casefold()] = tree.closed(self.out(value, inner))
+            return self.out(node.arguments[-1], inner)
+        before = tree.children(node)
+        after = tuple(self.out(child, scope) for child in before)
+        if sum(map(self._size, after)) > MOST_NODES:
+            raise _TooLarge
+        if all(one is other for one, other in zip(before, after, strict=True)):
+            return node
+        changed = iter(after)
+        return tree.with_children(node, lambda _: next(changed))
+
+    def _size(self, node: tree.Node) -> int:
+        """How many nodes a tree has, those that stand in it twice counted twice."""
+        if id(node) not in self._sizes:
+            self._sizes[id(node)] = 1 + sum(map(self._size, tree.children(node)))
+            # What is kept has its number to itself.
+            self._kept.append(node)
+        return self._sizes[id(node)]
