@@ -10,6 +10,8 @@ from dreieck.core.functions import Trait, has
 
 MOST_NODES = 20_000
 """So many nodes a formula may have when it is written out."""
+DEEPEST = 200
+"""So many steps may build on one another, as in formulas that are typed."""
 
 
 class _TooLarge(Exception):
@@ -40,7 +42,7 @@ def written_out(node: tree.Node) -> tree.Node | None:
 
 class _Writer:
     def __init__(self) -> None:
-        self._sizes: dict[int, int] = {}
+        self._sizes: dict[int, tuple[int, int]] = {}
         self._kept: list[tree.Node] = []
 
     def out(self, node: tree.Node, scope: Mapping[str, tree.Node]) -> tree.Node:
@@ -54,17 +56,22 @@ class _Writer:
             return self.out(node.arguments[-1], inner)
         before = tree.children(node)
         after = tuple(self.out(child, scope) for child in before)
-        if sum(map(self._size, after)) > MOST_NODES:
-            raise _TooLarge
         if all(one is other for one, other in zip(before, after, strict=True)):
             return node
         changed = iter(after)
-        return tree.with_children(node, lambda _: next(changed))
+        found = tree.with_children(node, lambda _: next(changed))
+        count, depth = self._measured(found)
+        if count > MOST_NODES or depth > DEEPEST:
+            raise _TooLarge
+        return found
 
-    def _size(self, node: tree.Node) -> int:
-        """How many nodes a tree has, those that stand in it twice counted twice."""
-        if id(node) not in self._sizes:
-            self._sizes[id(node)] = 1 + sum(map(self._size, tree.children(node)))
+    def _measured(self, node: tree.Node) -> tuple[int, int]:
+        """How many nodes a tree has, those that stand in it twice counted twice, and its depth."""
+        known = self._sizes.get(id(node))
+        if known is None:
+            below = [self._measured(child) for child in tree.children(node)]
+            depth = 1 + max((depth for _, depth in below), default=0)
+            known = self._sizes[id(node)] = (1 + sum(count for count, _ in below), depth)
             # What is kept has its number to itself.
             self._kept.append(node)
-        return self._sizes[id(node)]
+        return known

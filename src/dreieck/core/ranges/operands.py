@@ -343,7 +343,8 @@ def single(operand: Value | Table | Several, at: Cell) -> Value:
     if not isinstance(operand, Array):
         return operand
     if operand.is_result and operand.size > 1:
-        return Error(VALUE, f"{operand.size:,} values stand where one value is needed.")
+        many = f"{operand.size:,} values stand where one value is needed"
+        return Error(VALUE, f"{many}: take one by INDEX, or all of them by SUM or TEXTJOIN.")
     return operand.at(0, 0)
 
 

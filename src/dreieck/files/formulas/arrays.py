@@ -50,7 +50,17 @@ def as_ordinary(node: tree.Node, named: Named) -> tree.Node | None:
     """Our formula as an ordinary one of a file; None where only an array formula will do."""
     plain = _changed(node, _uncut, whole=False)
     is_same = levelled(plain) == node and not _takes_names_whole(plain, named)
-    return plain if is_same else None
+    return plain if is_same and not any(map(_gives_many, tree.walk(plain))) else None
+
+
+def _gives_many(node: tree.Node) -> bool:
+    """Whether a call gives many values that ordinary formulas of files take the first one of."""
+    function = find(node.function) if isinstance(node, tree.Call) else None
+    if function is None or not isinstance(node, tree.Call):
+        return False
+    if Trait.MANY not in function.traits or Trait.REFERS in function.traits:
+        return False
+    return bool(function.later) or any(isinstance(each, RangeReference) for each in node.arguments)
 
 
 def as_array(node: tree.Node) -> tree.Node:
