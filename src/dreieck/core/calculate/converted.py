@@ -9,9 +9,13 @@ from collections.abc import Callable
 
 import numpy as np
 
+from dreieck.core.budget import spend
 from dreieck.core.calculate.elementwise import distinct
 from dreieck.core.sheet.cells import Cells, Kind
 from dreieck.core.values import Value, to_logical, to_number, to_text
+
+_STEPS = 4
+"""How many steps it costs to convert a value by itself."""
 
 
 def as_numbers(cells: Cells) -> Cells:
@@ -58,4 +62,5 @@ def _converted(
 def each_once(convert: Callable[[Value], Value], cells: Cells) -> Cells:
     """What a function of one value gives, called once for each different value."""
     first, inverse = distinct((cells,), len(cells))
+    spend(len(first) * _STEPS)
     return Cells.of([convert(value) for value in cells.taken(first).values()]).taken(inverse)

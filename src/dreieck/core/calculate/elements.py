@@ -19,7 +19,7 @@ from dreieck.core.calculate.evaluation import Evaluation
 from dreieck.core.calculate.rows import Column
 from dreieck.core.calculate.strips import Strip
 from dreieck.core.formula import tree
-from dreieck.core.functions import Takes, Trait, find
+from dreieck.core.functions import Takes, Trait, Way, find
 from dreieck.core.grid import Area, Cell
 from dreieck.core.ranges.operands import Array, Range, Table, single
 from dreieck.core.sheet.cells import Cells
@@ -27,6 +27,8 @@ from dreieck.core.values import Error, Place, Value
 
 _STEPS = 8
 """What a call costs for each cell that is looked into, beside what it does."""
+_ALONE = 32
+"""What a call costs for each element that is worked out by itself."""
 
 
 def each(whole: Evaluation, node: tree.Call) -> Operand:
@@ -56,6 +58,8 @@ def each(whole: Evaluation, node: tree.Call) -> Operand:
     if isinstance(size, Error):
         return size
     assert size is not None
+    if function.way is Way.ONE_BY_ONE:
+        whole.budget.spend(size[0] * size[1] * _ALONE)
     known = {key: spread(argument, *size) for key, argument in given.items()}
     rows = _Elements(whole, node, known, np.arange(size[0] * size[1]))
     return Array(rows.cells(node), *size)

@@ -221,6 +221,7 @@ class Array:
         self.width = width
         self.height = height
         self.is_result = is_result
+        self._index: Index | None = None
 
     @classmethod
     def of(cls, rows: list[list[Value]]) -> Array:
@@ -283,7 +284,10 @@ class Array:
 
     def indexed(self) -> Index:
         """Where in the table each value stands."""
-        return Index(Area(1, 1, self.width, self.height), [(Cell(1, 1), self._cells)])
+        if self._index is None:
+            area = Area(1, 1, self.width, self.height)
+            self._index = Index(area, [(Cell(1, 1), self._cells)])
+        return self._index
 
     def index(self) -> None:
         """Tables are so small that it is quicker to look."""
@@ -296,9 +300,9 @@ class Array:
         """A table by its place in this one, counted from 0. Raises IndexError beyond its end."""
         if min(column, row) < 0 or column + width > self.width or row + height > self.height:
             raise IndexError(column, row)
-        columns = range(column, column + width)
-        parts = [self.column(number).taken(slice(row, row + height)) for number in columns]
-        return Array(Cells.joined(parts), width, height)
+        columns = np.arange(column, column + width) * self.height
+        places = np.add.outer(columns, np.arange(row, row + height)).ravel()
+        return Array(self._cells.taken(places), width, height)
 
 
 def values_in_pieces(cells: Cells) -> Iterator[Value]:

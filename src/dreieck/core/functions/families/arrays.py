@@ -17,6 +17,8 @@ from dreieck.core.ranges.operands import MAX_TABLE, Array, Range, Table
 from dreieck.core.sheet.cells import Cells, Kind, Payload, told_once
 from dreieck.core.values import NA, VALUE, Error, Value, to_logical, to_text
 
+_A_LINE = 64
+"""What it costs to look at one more line, beside its values."""
 _KINDS = (Kind.NUMBER, Kind.TEXT, Kind.LOGICAL, Kind.ERROR, Kind.EMPTY)
 """The order of values of different kinds; empty cells come last."""
 
@@ -27,15 +29,18 @@ def _array(columns: Sequence[Cells], height: int) -> Array:
 
 
 def _columns(table: Table) -> list[Cells]:
-    spend(table.size // AT_ONCE + 1)
+    spend(table.size // AT_ONCE + table.width * _A_LINE)
     return [table.column(number) for number in range(table.width)]
 
 
 def _rows_of(table: Table, rows: Positions) -> Array:
+    _check_size(table.width, len(rows))
     return _array([table.column_at(number, rows) for number in range(table.width)], len(rows))
 
 
 def _columns_of(table: Table, columns: Positions) -> Array:
+    _check_size(len(columns), table.height)
+    spend(len(columns) * _A_LINE)
     return _array([table.column(number) for number in columns.tolist()], table.height)
 
 
@@ -167,7 +172,9 @@ def _direction(table: Table) -> int:
 @function("UNIQUE")
 def _unique(table: Table, across: bool = False, once: bool = False) -> Result:
     table = _filled(table)
+    _check_size(table.width, table.height)
     count = table.height if across else table.width
+    spend(count * _A_LINE)
     parts = [_line(table, number, across=across) for number in range(count)]
     codes, limit = _coded(parts[0].all_cells())
     for part in parts[1:]:
@@ -210,6 +217,7 @@ def _drop(table: Table, rows: int | None = None, columns: int | None = None) -> 
 def _part(table: Table, across: range, down: range) -> Result:
     if not across or not down:
         raise Failure(VALUE, "Nothing is left.")
+    _check_size(len(across), len(down))
     rows = np.arange(down.start, down.stop)
     return _array([table.column_at(number, rows) for number in across], len(rows))
 
@@ -303,6 +311,7 @@ def _in_line(table: Table, left_out: int, *, by_column: bool) -> Cells:
     if left_out not in (0, 1, 2, 3):
         raise Failure(VALUE, "Left out is nothing with 0, 1 empty cells, 2 errors, 3 both.")
     table = _filled(table)
+    _check_size(table.width, table.height)
     cells = table.all_cells()
     spend(len(cells) // AT_ONCE + 1)
     if not by_column:
@@ -319,6 +328,7 @@ def _in_line(table: Table, left_out: int, *, by_column: bool) -> Cells:
 @function("TRANSPOSE")
 def _transpose(table: Table) -> Result:
     table = _filled(table)
+    _check_size(table.width, table.height)
     spend(table.size // AT_ONCE + 1)
     turned = np.arange(table.size).reshape(table.width, table.height).T.ravel()
     return Array(table.all_cells().taken(turned), table.height, table.width, is_result=True)

@@ -221,7 +221,10 @@ def _xlookup_in_rows(
     if results.size != cells.size:
         return None
     places = _same_places(sought, cells, kind, order)
-    return None if places is None else _found_at(places, results.all_cells().taken)
+    if places is None or not isinstance(sought, Cells):
+        return None
+    found = _found_at(places, results.all_cells().taken)
+    return _with_missing(found, sought, places, 0) if instead is None else found
 
 
 def _place_of(sought: Value, cells: Table, kind: int, order: int) -> int:
@@ -240,15 +243,29 @@ def _place_of(sought: Value, cells: Table, kind: int, order: int) -> int:
     else:
         sought = 0.0 if sought is None else sought
         fits = cells.indexed().places(key_of(sought)).tolist()
-        if not fits and kind:
+        if not fits and kind and isinstance(sought, float):
+            fits = _next_number(sought, cells, kind)
+        elif not fits and kind:
             fits = _next_to(sought, cells, kind)
     if not fits:
         raise Failure(NA, f"{_said(sought)} {_NOT_THERE}")
     return int(fits[0] if order > 0 else fits[-1])
 
 
+def _next_number(sought: float, cells: Table, direction: int) -> list[int]:
+    """The places of the next larger number, or of the next smaller one below 0."""
+    numbers = cells.indexed().numbers
+    spend(_ASKED)
+    at = int(numbers.searchsorted(sought)) - (direction < 0)
+    if not 0 <= at < len(numbers):
+        return []
+    places: list[int] = cells.indexed().places(float(numbers[at])).tolist()
+    return places
+
+
 def _next_to(sought: Value, cells: Table, direction: int) -> list[int]:
-    """The places of the next larger value, or of the next smaller one below 0."""
+    """The same for values of other kinds."""
+    spend(cells.size)
     best: list[int] = []
     nearest: Value = None
     for place, value in _along(cells):

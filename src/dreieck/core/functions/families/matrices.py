@@ -8,7 +8,7 @@ from numpy.typing import NDArray
 from dreieck.core.budget import spend
 from dreieck.core.functions.record import Result
 from dreieck.core.functions.registry import Failure, function
-from dreieck.core.ranges.operands import Array, Table
+from dreieck.core.ranges.operands import MAX_TABLE, Array, Table
 from dreieck.core.sheet.cells import Cells, Kind, Payload
 from dreieck.core.values import DIV0, NA, NUM, VALUE, Error, Value
 
@@ -21,6 +21,8 @@ _AT_A_TIME = 4_096
 
 def _matrix(table: Table) -> Matrix:
     """The numbers of a table, row by row. Raises Failure where something else is there."""
+    if table.size > MAX_TABLE:
+        raise Failure(VALUE, f"A calculation with ranges can have {MAX_TABLE:,} cells.")
     cells = table.all_cells()
     errors = np.flatnonzero(cells.kinds == Kind.ERROR)
     if len(errors):

@@ -15,6 +15,9 @@ from dreieck.core.sheet.cells import Cells, distinct_numbers
 from dreieck.core.values import MAX_TEXT, NA, VALUE, Error, Value, bounded_text, to_number, to_text
 from dreieck.core.values.roundings import Numbers
 
+_TOLD = 1
+"""How many steps it costs to tell a value as text, beside reading it."""
+
 
 def _of_text(name: str, compute: Callable[[str], Value]) -> None:
     """Register a function of one text."""
@@ -154,6 +157,7 @@ def _texts(values: Iterator[Value]) -> list[str]:
     """Values as texts. Raises Failure for the first error among them."""
     texts = []
     for value in values:
+        spend(_TOLD)
         text = to_text(value)
         if isinstance(text, Error):
             raise Failure.of(text)
