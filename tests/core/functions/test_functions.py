@@ -365,6 +365,8 @@ COLUMN = {
         ("=LET(x,2,y*x)", "#NAME?"),
         ("=SUM(LET(x,C1:C4,x*2))-2*SUM(C1:C4)", 0.0),
         ("=LET(r,RAND(),r=r)", True),
+        ("=LET(x,{1;1;2},SUM(1/COUNTIF(x,x)))", 2.0),
+        ("=LET(x,{3;1;2},SUM(XLOOKUP(x,x,x)))", 6.0),
         ("=LET(a,1,b,a+a,c,b+b,d,c+c,e,d+d,f,e+e,g,f+f,h,g+g,i,h+h,j,i+i,k,j+j,l,k+k,m,l+l,"
          "n,m+m,o,n+n,o)", "#VALUE!"),
         ("=AGGREGATE(4,6,{1,2,3}/{0,1,2})", 2.0),

@@ -3,7 +3,6 @@
 from __future__ import annotations
 
 from collections.abc import Mapping
-from functools import lru_cache
 
 from dreieck.core.formula import tree
 from dreieck.core.functions import Trait, has
@@ -28,16 +27,26 @@ def binds(node: tree.Node) -> bool:
     )
 
 
-@lru_cache(maxsize=4096)
 def written_out(node: tree.Node) -> tree.Node | None:
     """A formula with each name that it gives replaced by what that stands for.
 
-    Parts that hold no such name are the very same objects. None where it would be too large.
+    Parts that hold no such name are the very same objects, by which their references and what
+    they draw are known; so nothing is kept for trees that are equal. None where it would be too
+    large.
     """
     try:
         return _Writer().out(node, {})
     except _TooLarge:
         return None
+
+
+def _apart(nodes: list[tree.Node]) -> tuple[tree.Node, ...]:
+    """Nodes of which none stands twice, so that arguments are told apart: it is bracketed."""
+    found: list[tree.Node] = []
+    for node in nodes:
+        stands = any(node is each for each in found)
+        found.append(tree.Group(node) if stands else node)
+    return tuple(found)
 
 
 class _Writer:
@@ -55,7 +64,7 @@ class _Writer:
                 inner[name.text.casefold()] = tree.closed(self.out(value, inner))
             return self.out(node.arguments[-1], inner)
         before = tree.children(node)
-        after = tuple(self.out(child, scope) for child in before)
+        after = _apart([self.out(child, scope) for child in before])
         if all(one is other for one, other in zip(before, after, strict=True)):
             return node
         changed = iter(after)
