@@ -482,6 +482,6 @@ def test_what_may_be_meant_by_an_unknown_function_is_told(formula, says):
 
 
 def test_what_is_known_elsewhere_is_none_of_ours_and_stands_for_one():
-    told = tomllib.loads(Path("src/dreieck/core/functions/meant.toml").read_text())
+    told = tomllib.loads(Path("src/dreieck/core/functions/unknown.toml").read_text())
     names = {each.name for each in every()}
     assert not names & set(told) and {each for found in told.values() for each in found} <= names

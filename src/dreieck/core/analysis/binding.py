@@ -27,6 +27,11 @@ def binds(node: tree.Node) -> bool:
     )
 
 
+def without_names(call: tree.Call) -> tree.Node | None:
+    """A call that gives names to parts, written out; None for others, or where it is too large."""
+    return written_out(call) if binds(call) else None
+
+
 def written_out(node: tree.Node) -> tree.Node | None:
     """A formula with each name that it gives replaced by what that stands for.
 

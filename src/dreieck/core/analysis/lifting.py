@@ -26,27 +26,34 @@ def takes_single(function: Function, index: int, count: int) -> bool:
     return function.speech is Speech.SWITCHES and index % 2 == 1 and index < count - 1
 
 
+def takes_whole(function: Function, index: int, count: int) -> bool:
+    """Whether a function takes ranges whole in the argument ``index`` of so many."""
+    is_later = function.parameter(index).takes is Takes.LATER
+    return not is_later and not takes_single(function, index, count)
+
+
+def is_condition(node: tree.Node) -> bool:
+    """Whether a node, whatever brackets it has, compares the cells of a list."""
+    node = tree.bare(node)
+    return isinstance(node, tree.Binary) and node.compares and any(lifted(node))
+
+
 def taken_whole(node: tree.Node, *, whole: bool = False) -> Iterator[tree.Node]:
     """The nodes of a formula that work with whole ranges, where no row cuts a cell out of them."""
     if whole:
         yield node
-    function = find(node.function) if isinstance(node, tree.Call) else None
-    children = tree.children(node)
-    for index, child in enumerate(children):
-        within = whole
-        if function and function.parameters and not takes_single(function, index, len(children)):
-            within = whole or function.parameter(index).takes is not Takes.LATER
-        yield from taken_whole(child, whole=within)
+    own = list(whole_arguments(node)) if isinstance(node, tree.Call) else []
+    for child in tree.children(node):
+        yield from taken_whole(child, whole=whole or any(child is each for each in own))
 
 
 def whole_arguments(call: tree.Call) -> Iterator[tree.Node]:
     """The arguments of a call in which ranges are taken whole."""
-    function = find(call.function)
-    for index, argument in enumerate(call.arguments if function and function.parameters else ()):
-        assert function is not None
-        takes_many = not takes_single(function, index, len(call.arguments))
-        if takes_many and function.parameter(index).takes is not Takes.LATER:
-            yield argument
+    function, count = find(call.function), len(call.arguments)
+    if function is not None and function.parameters:
+        for index, argument in enumerate(call.arguments):
+            if takes_whole(function, index, count):
+                yield argument
 
 
 def lifted(node: tree.Node) -> Iterator[RangeReference]:

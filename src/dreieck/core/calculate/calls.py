@@ -9,7 +9,7 @@ from typing import Any
 import numpy as np
 from numpy.typing import NDArray
 
-from dreieck.core.analysis.binding import binds, written_out
+from dreieck.core.analysis.binding import without_names
 from dreieck.core.analysis.lifting import lifts
 from dreieck.core.budget import AT_ONCE, spend
 from dreieck.core.calculate.arguments import Operand, refusal
@@ -34,7 +34,7 @@ def call_down(strip: Rows, node: tree.Call, *, single: bool) -> Column:
     function = find(node.function)
     if function is None or refusal(function.name, len(node.arguments)):
         return strip.at(0).operand(node)
-    if Trait.BINDS in function.traits and binds(node) and (plain := written_out(node)):
+    if plain := without_names(node):
         return strip.down(plain, single=single)
     if Trait.CHOOSES in function.traits:
         if function.at_once and (single or not may_refer(node)):

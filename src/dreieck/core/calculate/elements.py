@@ -10,7 +10,7 @@ from collections.abc import Mapping
 import numpy as np
 from numpy.typing import NDArray
 
-from dreieck.core.analysis.binding import binds, written_out
+from dreieck.core.analysis.binding import without_names
 from dreieck.core.analysis.lifting import takes_single
 from dreieck.core.calculate.arguments import Operand
 from dreieck.core.calculate.calls import call_down
@@ -36,7 +36,7 @@ def each(whole: Evaluation, node: tree.Call) -> Operand:
     function = find(node.function)
     if function is None or not node.arguments or not function.parameters:
         return whole.call(node)
-    if Trait.BINDS in function.traits and binds(node) and (plain := written_out(node)):
+    if plain := without_names(node):
         return whole.array(plain)
     if Trait.LOOKS_INSIDE in function.traits:
         return _each_cell(whole, node)

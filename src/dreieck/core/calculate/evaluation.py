@@ -6,7 +6,7 @@ from collections.abc import Callable, Sequence
 from dataclasses import replace
 from typing import Any
 
-from dreieck.core.analysis.binding import binds, written_out
+from dreieck.core.analysis.binding import without_names
 from dreieck.core.budget import current
 from dreieck.core.calculate.arguments import Operand, bound
 from dreieck.core.calculate.chance import drawn
@@ -21,7 +21,7 @@ from dreieck.core.calculate.whole_columns import filled_part, is_whole
 from dreieck.core.formula import Shape, tree
 from dreieck.core.formula.reference import CellReference, RangeReference
 from dreieck.core.functions import Failure, Function, Trait, find
-from dreieck.core.functions.meant import no_function
+from dreieck.core.functions.unknown import no_function
 from dreieck.core.grid import Area
 from dreieck.core.ranges.operands import (
     Array,
@@ -190,7 +190,7 @@ class Evaluation:
         function = find(node.function)
         if function is None:
             return Error(NAME, no_function(node.function))
-        if Trait.BINDS in function.traits and binds(node) and (plain := written_out(node)):
+        if plain := without_names(node):
             return self.operand(plain)
         return called(function, lambda: self.bound(function, node))
 

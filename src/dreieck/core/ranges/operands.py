@@ -224,10 +224,10 @@ class Array:
         self._index: Index | None = None
 
     @classmethod
-    def of(cls, rows: list[list[Value]]) -> Array:
+    def of(cls, rows: list[list[Value]], *, is_result: bool = False) -> Array:
         """The table that has these rows, all of one length."""
         values = [value for column in zip(*rows, strict=True) for value in column]
-        return cls(Cells.of(values), len(rows[0]), len(rows))
+        return cls(Cells.of(values), len(rows[0]), len(rows), is_result=is_result)
 
     @property
     def size(self) -> int:
@@ -256,8 +256,7 @@ class Array:
         spend(self.size // AT_ONCE)
         cells = self._cells
         if self.width > 1:
-            order = np.arange(self.size).reshape(self.width, self.height).T.ravel()
-            cells = cells.taken(order)
+            cells = cells.taken(row_by_row(self.width, self.height))
         held = np.flatnonzero(cells.kinds != Kind.EMPTY)
         return held, cells if len(held) == self.size else cells.taken(held)
 
@@ -303,6 +302,11 @@ class Array:
         columns = np.arange(column, column + width) * self.height
         places = np.add.outer(columns, np.arange(row, row + height)).ravel()
         return Array(self._cells.taken(places), width, height)
+
+
+def row_by_row(width: int, height: int) -> Positions:
+    """The places of a table in the order of its rows, where columns are counted one by one."""
+    return np.arange(width * height).reshape(width, height).T.ravel()
 
 
 def values_in_pieces(cells: Cells) -> Iterator[Value]:

@@ -6,7 +6,7 @@ from collections.abc import Iterator
 from functools import reduce
 from typing import NamedTuple
 
-from dreieck.core.analysis.lifting import lifted
+from dreieck.core.analysis.lifting import is_condition
 from dreieck.core.formula import tree
 from dreieck.core.functions import Speech, Trait, has, speech_of
 from dreieck.core.words.phrases import Phrase, Reader, words
@@ -99,5 +99,4 @@ def _condition(node: tree.Node) -> tree.Binary | None:
     """A comparison of the cells of a list, as it stands or as a number; None for all else."""
     while isinstance(node, tree.Group | tree.Prefix):
         node = node.inner if isinstance(node, tree.Group) else node.operand
-    is_condition = isinstance(node, tree.Binary) and node.compares and any(lifted(node))
-    return node if is_condition and isinstance(node, tree.Binary) else None
+    return node if isinstance(node, tree.Binary) and is_condition(node) else None

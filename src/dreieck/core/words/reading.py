@@ -6,7 +6,7 @@ import re
 from collections.abc import Iterator
 from dataclasses import replace
 
-from dreieck.core.analysis.binding import binds, written_out
+from dreieck.core.analysis.binding import without_names
 from dreieck.core.formula import Shape, tree
 from dreieck.core.formula.over_sheets import sheets_of
 from dreieck.core.formula.printer import reference_text
@@ -219,7 +219,7 @@ class Spoken:
 
     def call(self, node: tree.Call) -> Iterator[Phrase]:
         """A call, by the words of its function."""
-        if binds(node) and (plain := written_out(node)):
+        if plain := without_names(node):
             yield from self.node(plain)
             return
         said = lookup_said(self, node) or choice_said(self, node) or self.filtered(node)

@@ -11,7 +11,7 @@ from __future__ import annotations
 from collections.abc import Callable
 from functools import cache
 
-from dreieck.core.analysis.lifting import Named, lifts, takes_single
+from dreieck.core.analysis.lifting import Named, lifts, takes_single, takes_whole
 from dreieck.core.formula import Shape, parse, tree
 from dreieck.core.formula.reference import RangeReference, Reference
 from dreieck.core.functions import Takes, Trait, every, find
@@ -114,12 +114,11 @@ def _takes_names_whole(node: tree.Node, named: Named) -> bool:
         if function is None or not isinstance(call, tree.Call) or not function.parameters:
             continue
         for index, argument in enumerate(call.arguments):
-            takes = function.parameter(index).takes
-            is_many = not takes_single(function, index, len(call.arguments))
-            names = any(isinstance(each, tree.Name) for each in tree.walk(argument))
-            is_many = is_many and takes not in (Takes.LATER, Takes.ARRAY)
-            if is_many and names and lifts(argument, named):
-                return True
+            by_us_alone = function.parameter(index).takes is not Takes.ARRAY
+            if by_us_alone and takes_whole(function, index, len(call.arguments)):
+                names = any(isinstance(each, tree.Name) for each in tree.walk(argument))
+                if names and lifts(argument, named):
+                    return True
     return False
 
 

@@ -4,7 +4,7 @@ from __future__ import annotations
 
 from collections.abc import Iterator
 
-from dreieck.core.analysis.lifting import lifted, whole_arguments
+from dreieck.core.analysis.lifting import is_condition, whole_arguments
 from dreieck.core.checking.findings.finding import Finding
 from dreieck.core.checking.findings.mends import refilled
 from dreieck.core.checking.findings.rules import rule
@@ -22,7 +22,7 @@ def condition_uncounted(subject: Subject) -> Iterator[Finding]:
         for call in tree.walk(subject.shape.tree)
         if isinstance(call, tree.Call) and has(call.function, Trait.ADDS_UP, Trait.SKIPS_ZEROS)
         for condition in whole_arguments(call)
-        if _is_bare(condition)
+        if is_condition(condition)
     ]
     if not found:
         return
@@ -42,9 +42,3 @@ def condition_uncounted(subject: Subject) -> Iterator[Finding]:
         (refilled(subject, Shape.of(node), "count what holds as 1"),),
         (f"nothing is calculated with {both(texts)} before it is added up",),
     )
-
-
-def _is_bare(node: tree.Node) -> bool:
-    """Whether an argument is a comparison of the cells of a list, and nothing else."""
-    node = tree.bare(node)
-    return isinstance(node, tree.Binary) and node.compares and any(lifted(node))

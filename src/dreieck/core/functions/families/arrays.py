@@ -3,17 +3,18 @@
 from __future__ import annotations
 
 import re
-from collections.abc import Callable, Iterator, Sequence
+from collections.abc import Sequence
 from typing import Any
 
 import numpy as np
 from numpy.typing import NDArray
 
 from dreieck.core.budget import AT_ONCE, spend
+from dreieck.core.functions.families.text import texts_of
 from dreieck.core.functions.record import Result
 from dreieck.core.functions.registry import Failure, function
 from dreieck.core.ranges.index import Positions
-from dreieck.core.ranges.operands import MAX_TABLE, Array, Range, Table
+from dreieck.core.ranges.operands import MAX_TABLE, Array, Range, Table, row_by_row
 from dreieck.core.sheet.cells import Cells, Kind, Payload, told_once
 from dreieck.core.values import NA, VALUE, Error, Value, to_logical, to_text
 
@@ -146,9 +147,7 @@ def _sort(table: Table, by: int = 1, direction: int = 1, across: bool = False) -
     limit = table.height if across else table.width
     if not 1 <= by <= limit:
         raise Failure(VALUE, f"There is no {'row' if across else 'column'} {by} of {limit}.")
-    line = (
-        table.part(0, by - 1, table.width, 1) if across else table.part(by - 1, 0, 1, table.height)
-    )
+    line = _line(table, by - 1, across=across)
     return _lines_of(table, _in_order([line], [direction]), across=across)
 
 
@@ -226,11 +225,9 @@ def _end(length: int, count: int | None) -> range:
     """So many places from the beginning, or at the end for a number below 0."""
     if count is None:
         return range(length)
-    return (
-        range(min(count, length))
-        if count > 0
-        else range(max(length + count, 0), length)[: -count or 0]
-    )
+    if count < 0:
+        return range(max(length + count, 0), length)
+    return range(min(count, length))
 
 
 def _rest(length: int, count: int | None) -> range:
@@ -315,7 +312,7 @@ def _in_line(table: Table, left_out: int, *, by_column: bool) -> Cells:
     cells = table.all_cells()
     spend(len(cells) // AT_ONCE + 1)
     if not by_column:
-        cells = cells.taken(np.arange(table.size).reshape(table.width, table.height).T.ravel())
+        cells = cells.taken(row_by_row(table.width, table.height))
     gone = np.zeros(len(cells), np.bool_)
     for bit, kind in ((1, Kind.EMPTY), (2, Kind.ERROR)):
         if left_out & bit:
@@ -330,8 +327,8 @@ def _transpose(table: Table) -> Result:
     table = _filled(table)
     _check_size(table.width, table.height)
     spend(table.size // AT_ONCE + 1)
-    turned = np.arange(table.size).reshape(table.width, table.height).T.ravel()
-    return Array(table.all_cells().taken(turned), table.height, table.width, is_result=True)
+    cells = table.all_cells().taken(row_by_row(table.width, table.height))
+    return Array(cells, table.height, table.width, is_result=True)
 
 
 @function("TEXTSPLIT")
@@ -352,23 +349,13 @@ def _textsplit(
     _check_size(width, len(rows))
     lacking = Error(NA, "Another row has more pieces.") if instead is None else instead
     full = [row + [lacking] * (width - len(row)) for row in rows]
-    cells = Cells.of([value for column in zip(*full, strict=True) for value in column])
-    return Array(cells, width, len(rows), is_result=True)
+    return Array.of(full, is_result=True)
 
 
 def _pieces(text: str, marks: Table, *, any_case: bool) -> list[str]:
     """A text parted at each of some marks."""
-    wanted = [each for each in _texts(marks.filled()) if each]
+    wanted = [each for each in texts_of(marks.filled()) if each]
     if not wanted:
         return [text]
     pattern = "|".join(re.escape(each) for each in sorted(wanted, key=len, reverse=True))
     return re.split(pattern, text, flags=re.IGNORECASE if any_case else 0)
-
-
-def _texts(values: Iterator[Value]) -> Iterator[str]:
-    convert: Callable[[Value], str | Error] = to_text
-    for value in values:
-        text = convert(value)
-        if isinstance(text, Error):
-            raise Failure.of(text)
-        yield text

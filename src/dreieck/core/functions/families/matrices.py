@@ -161,8 +161,7 @@ def _linest(
         rows += [[_EXACT] * (variables + 1), [1.0, 0.0]]
     rows += [[quality, float(fit.free)], [fit.explained, fit.left]]
     full = [row + [_NO_MORE] * (variables + 1 - len(row)) for row in rows]
-    cells = Cells.of([value for column in zip(*full, strict=True) for value in column])
-    return Array(cells, variables + 1, len(rows), is_result=True)
+    return Array.of(full, is_result=True)
 
 
 _EXACT = Error(NUM, "The line fits exactly: nothing is left to tell how sure it is.")

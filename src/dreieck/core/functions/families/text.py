@@ -144,16 +144,16 @@ def _exact(text: str, other: str) -> bool:
 @function("CONCAT")
 @function("CONCATENATE")
 def _concatenate(values: Iterator[Value]) -> Result:
-    return bounded_text(_texts(values))
+    return bounded_text(texts_of(values))
 
 
 @function("TEXTJOIN")
 def _textjoin(between: str, without_empty: bool, values: Iterator[Value]) -> Result:
-    texts = [text for text in _texts(values) if text or not without_empty]
+    texts = [text for text in texts_of(values) if text or not without_empty]
     return _joined(between, texts)
 
 
-def _texts(values: Iterator[Value]) -> list[str]:
+def texts_of(values: Iterator[Value]) -> list[str]:
     """Values as texts. Raises Failure for the first error among them."""
     texts = []
     for value in values:

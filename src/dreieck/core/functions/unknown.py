@@ -17,7 +17,7 @@ _LONGEST = 40
 @cache
 def _elsewhere() -> dict[str, list[str]]:
     """Names that people know from elsewhere, with ours."""
-    data = pkgutil.get_data("dreieck.core.functions", "meant.toml") or b""
+    data = pkgutil.get_data("dreieck.core.functions", "unknown.toml") or b""
     return tomllib.loads(data.decode())
 
 
