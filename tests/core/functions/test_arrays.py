@@ -129,10 +129,3 @@ def test_many_values_are_given(formula, found):
         ] == given
     else:
         assert given == found
-
-
-@pytest.mark.parametrize("formula", ["=SORT(A1:A2)", "=1+SEQUENCE(2)", "=FILTER(A1:B2,A1:A2>0)"])
-def test_many_values_where_one_is_needed_are_told(formula):
-    made = workbook(Loads={**TABLE, "H9": formula})
-    found = Calculation(made).value("Loads", Cell.parse("H9"))
-    assert isinstance(found, Error) and "values stand where one value is needed" in found.why

@@ -80,3 +80,11 @@ def test_an_error_is_told_where_it_begins():
 def test_a_formula_of_a_great_many_parts_is_told_as_far_as_there_is_room():
     _, _, found = worked("=" + "+".join(f"ABS(D3-{n})" for n in range(60)))
     assert found.is_cut and len(found.steps) == MAX_STEPS
+
+
+def test_a_fan_is_worked_out_with_all_its_values():
+    entries = {"A1": "1", "A2": "3", "A3": "2", "C1": "=SORT(FILTER(A1:A3,A1:A3>1))*10"}
+    made = typed_workbook({"Loads": entries})
+    at = HERE._replace(column=3, row=1)
+    found = working(Calculation(made), Place("Loads", at), made.content("Loads", at))
+    assert found.summary == "(2, 3) × 10 = (20, 30)"

@@ -8,9 +8,10 @@ from typing import TypeVar
 
 import numpy as np
 
+from dreieck.core.analysis.fanning import fans
 from dreieck.core.analysis.reads import read_names, read_references, reads_anywhere
 from dreieck.core.budget import AT_ONCE, current, spend
-from dreieck.core.calculate.blocks import patches
+from dreieck.core.calculate.blocks import Patch, patches
 from dreieck.core.calculate.memory import Memory
 from dreieck.core.calculate.order import Order, UnsettledError
 from dreieck.core.calculate.read_map import ReadMap, touched_areas
@@ -27,11 +28,13 @@ from dreieck.core.sheet.cells import Cells, Kind
 from dreieck.core.sheet.edits import APPEARANCE, Edit, SetCells, SetLayout, SetStated
 from dreieck.core.sheet.sheet import Sheet
 from dreieck.core.sheet.workbook import Workbook
-from dreieck.core.values import UNFINISHED, Value
+from dreieck.core.values import LOOP, UNFINISHED, Error, Place, Value
 
 T = TypeVar("T")
 _VALUE_STEPS = 2
 _TOTAL_STEPS = 10
+MAX_ROUNDS = 32
+"""So often formulas that fill other cells are worked out because what others fill has changed."""
 MAX_IN_VAIN = 8
 """So many seconds are spent on a formula altogether that has to end each time."""
 _ON_SHEETS = (SetCells, *APPEARANCE)
@@ -54,6 +57,7 @@ class Calculation:
         self._map: ReadMap | None = None
         self._in_vain: Counter[tuple[str, Area]] = Counter()
         self._memory = Memory()
+        self._fans_are_laid = False
 
     def with_edits(self, edits: Sequence[Edit]) -> Calculation:
         """The values as they would be with edits; nothing here is changed.
@@ -79,6 +83,7 @@ class Calculation:
 
     def edited(self, edits: Sequence[Edit]) -> None:
         """Edits have been made in the workbook: drop what they change, and all that follows."""
+        self._fans_are_laid = False
         if any(not isinstance(edit, _IN_PLACE) for edit in edits):
             self.forget()
             return
@@ -102,6 +107,7 @@ class Calculation:
 
     def forget(self) -> None:
         """Drop all values: sheets or names have changed."""
+        self._fans_are_laid = False
         self._results.clear()
         self._in_vain.clear()
         self._spelled.clear()
@@ -118,10 +124,14 @@ class Calculation:
                     results.refresh(area)
         # Only now the results have the rows that the sheets have.
         for sheet, areas in changes:
-            for name, touched in touched_areas(self._formulas(), sheet.name, areas):
-                self._memory.changed([name])
-                if name in self._results:
-                    self._results[name].unsettle(touched)
+            self._unsettle_readers(sheet.name, areas)
+
+    def _unsettle_readers(self, sheet: str, areas: Sequence[Area]) -> None:
+        """Formulas that read some areas, directly or over others, have to be worked out again."""
+        for name, touched in touched_areas(self._formulas(), sheet, areas):
+            self._memory.changed([name])
+            if name in self._results:
+                self._results[name].unsettle(touched)
 
     def has_sheet(self, name: str) -> bool:
         """Whether there is a sheet of this name."""
@@ -135,6 +145,7 @@ class Calculation:
         """The value of a cell."""
         budget = current()
         budget.spend(_VALUE_STEPS)
+        self._lay_fans()
         column = self.results(sheet).column(cell.column)
         if column.kind(cell.row) == Kind.PENDING:
             if budget.hurried:
@@ -148,6 +159,7 @@ class Calculation:
         """The values of some rows of a column."""
         budget = current()
         budget.spend((bottom - top) // AT_ONCE + 1)
+        self._lay_fans()
         results = self.results(sheet)
         cells = results.cells(column, top, bottom)
         if len(cells) > _LONG_ROWS and results.is_settled(column):
@@ -161,12 +173,9 @@ class Calculation:
 
     def columns(self, sheet: str, area: Area) -> Iterator[tuple[Cell, Cells]]:
         """The values of the filled part of each column of an area, with their first cell."""
-        results = self.results(sheet)
-        for number in results.sheet.columns_in(area):
-            extent = results.sheet.columns[number].extent() or (1, 0)
-            top, bottom = max(area.top, extent[0]), min(area.bottom, extent[1])
-            if top <= bottom:
-                yield Cell(number, top), self.cells(sheet, number, top, bottom)
+        self._lay_fans()
+        for number, top, bottom in self.results(sheet).extents_in(area):
+            yield Cell(number, top), self.cells(sheet, number, top, bottom)
 
     def filled_values(self, sheet: str, area: Area) -> Iterator[tuple[Cell, Value]]:
         """The cells of an area that are not empty, with their values, column by column."""
@@ -192,7 +201,39 @@ class Calculation:
 
     def used(self, sheet: str) -> Area | None:
         """The smallest area that holds all that is filled on a sheet."""
-        return self.results(sheet).sheet.used()
+        self._lay_fans()
+        return self.results(sheet).used()
+
+    def fan(self, sheet: str, start: Cell) -> Area | None:
+        """The cells that the formula in a cell fills; None where that is just its own."""
+        self._lay_fans()
+        return self.results(sheet).fans.from_start(start)
+
+    def wanted(self, sheet: str, start: Cell) -> Area | None:
+        """The cells that the formula in a cell would fill, whether there is room or not."""
+        self._lay_fans()
+        return self.results(sheet).fans.wanted(start)
+
+    def fans_read(self, places: Sequence[Place]) -> bool:
+        """Whether what formulas fill depends on some cells."""
+        found = {name: fanned for name, fanned in self._fanning() if fanned}
+        return bool(found) and any(
+            touched.common(patch.area)
+            for place in places
+            for name, touched in touched_areas(
+                self._formulas(), self._spelling(place.sheet), [Area.of(place.cell)]
+            )
+            for patch in found.get(name, [])
+        )
+
+    def fans_in(self, sheet: str, area: Area) -> list[Area]:
+        """The cells that formulas fill, of all formulas that fill some of an area.
+
+        Each begins with the cell of its formula.
+        """
+        self._lay_fans()
+        laid = self.results(sheet).fans
+        return [found for start in laid.over(area) if (found := laid.from_start(start))]
 
     def results(self, sheet: str) -> Results:
         """The values of a sheet as far as they are known."""
@@ -260,17 +301,18 @@ class Calculation:
 
     def _columns(self, sheet: str, area: Area) -> Iterator[Cells]:
         """The cells of an area by column, no more rows of them than are used."""
-        used = self.results(sheet).sheet.used()
+        used = self.used(sheet)
         clipped = area if area.height < 1000 or not used else area.common(used)
         if clipped is None:
             return
-        held = self.results(sheet).sheet.columns_in(clipped)
+        held = [number for number, _, _ in self.results(sheet).extents_in(clipped)]
         for number in [area.left] if area.width == 1 else held:
             yield self.cells(sheet, number, clipped.top, clipped.bottom)
 
     def in_order(self, sheet: str, area: Area) -> list[Task]:
         """Work out an area; the tasks that were done for it, each after those that it reads."""
         record: list[Task] = []
+        self._lay_fans()
         self._settle(sheet, area, record)
         return record
 
@@ -282,6 +324,70 @@ class Calculation:
             Order(self, Tasks(self), record).settle(self._spelling(sheet), area)
         finally:
             self._settling = False
+
+    def _lay_fans(self) -> None:
+        """See that all formulas that fill other cells have done so.
+
+        What they fill may be read by others of them, until nothing changes any more.
+        """
+        if self._fans_are_laid or self._settling:
+            return
+        found = [
+            (name, fanned)
+            for name, fanned in self._fanning()
+            if fanned or (name in self._results and self._results[name].fans)
+        ]
+        if current().hurried and any(self._wait(*each) for each in found):
+            return
+        for _ in range(MAX_ROUNDS):
+            if not self._lay_round(found):
+                break
+        else:
+            self._end_rounds(found)
+        self._fans_are_laid = True
+
+    def _fanning(self) -> Iterator[tuple[str, list[Patch]]]:
+        """The formulas of each sheet that may fill other cells."""
+        for sheet in self.workbook.sheets:
+            yield sheet.name, [each for each in patches(sheet) if fans(each.shape, self.named)]
+
+    def _wait(self, name: str, fanned: list[Patch]) -> bool:
+        return any(self.results(name).pending(patch.area) for patch in fanned)
+
+    def _lay_round(self, found: list[tuple[str, list[Patch]]]) -> bool:
+        """Work out what waits, and lay it; whether anything changed by that."""
+        for name, fanned in found:
+            for patch in fanned:
+                if self.results(name).pending(patch.area):
+                    self._settle(name, patch.area)
+        for name, _ in found:
+            self.results(name).fans.arrange()
+        moved = [name for name, _ in found if self.results(name).fans.moved]
+        if moved:
+            self._forget_shared()
+            self._memory.changed(moved)
+        for name in moved:
+            self._follow(name)
+        return bool(moved)
+
+    def _follow(self, name: str) -> None:
+        """Let those be worked out again that read what fans have changed on a sheet."""
+        fans_there = self.results(name).fans
+        self._unsettle_readers(name, fans_there.moved)
+        # Only now: work may end before.
+        fans_there.moved = []
+
+    def _end_rounds(self, found: list[tuple[str, list[Patch]]]) -> None:
+        """Let those that still wait, since what they read never comes to rest, be errors."""
+        for name, fanned in found:
+            results = self.results(name)
+            for patch in fanned:
+                for column in range(patch.area.left, patch.area.right + 1):
+                    why = "What this formula fills changes what it reads, without an end."
+                    error = Error(LOOP, why, Place(name, Cell(column, patch.area.top)))
+                    results.put_pending(column, patch.area.top, patch.area.bottom, error)
+            results.fans.arrange()
+            self._follow(name)
 
     def _spelling(self, sheet: str) -> str:
         name = self._spelled.get(sheet)

@@ -7,6 +7,7 @@ from dataclasses import replace
 from typing import Any
 
 from dreieck.core.analysis.binding import without_names
+from dreieck.core.analysis.fanning import fans
 from dreieck.core.budget import current
 from dreieck.core.calculate.arguments import Operand, bound
 from dreieck.core.calculate.chance import drawn
@@ -53,8 +54,25 @@ MAX_NAMES_DEEP = 64
 
 
 def result_at(shape: Shape, place: Place, reader: CellValues) -> Value:
-    """The result of a formula that stands at ``place``; an empty one is 0."""
+    """The result of a formula that stands at ``place``, the first of many; an empty one is 0."""
+    if fans(shape, reader.named):
+        found = all_at(shape, place, reader)
+        return finished(
+            found.at(0, 0) if isinstance(found, Table) else single(found, place.cell), place
+        )
     return finished(Evaluation(place, reader, shape.tree).value(shape.tree), place)
+
+
+def all_at(shape: Shape, place: Place, reader: CellValues) -> Operand:
+    """All that a formula gives at ``place`` where ranges are taken whole.
+
+    Whole columns end in the last row that holds something itself, on any sheet.
+    """
+    evaluation = Evaluation(place, reader, shape.tree)
+    if any(map(is_whole, tree.walk(shape.tree))):
+        used = [area.bottom for sheet in reader.workbook.sheets if (area := sheet.used())]
+        evaluation = evaluation.within_rows(max(used, default=1))
+    return evaluation.array(shape.tree)
 
 
 def finished(value: Value, place: Place) -> Value:

@@ -15,6 +15,7 @@ from itertools import takewhile
 from time import monotonic
 from typing import Protocol
 
+from dreieck.core.analysis.fanning import fans
 from dreieck.core.budget import TooMuchWork, WorkEnded, current
 from dreieck.core.calculate.directions import run_in_direction
 from dreieck.core.calculate.strips import work_out
@@ -156,7 +157,7 @@ class Order:
                 why = "This cell reads itself, directly or over other cells."
                 place = Place(task.sheet, task.area.first)
                 self.values.results(task.sheet).put(place.cell, Error(LOOP, why, place))
-        elif self.record is not None or not self._one_way(ring):
+        elif self.record is not None or self._fans(ring) or not self._one_way(ring):
             for task in ring:
                 cells = Order(self.values, CellTasks(self.values), self.record)
                 cells.settle(task.sheet, task.area)
@@ -183,6 +184,9 @@ class Order:
             return False
         results.compact()
         return results.characters() > MAX_CHARACTERS
+
+    def _fans(self, ring: list[Task]) -> bool:
+        return any(fans(task.shape, self.values.named) for task in ring)
 
     def _one_way(self, ring: list[Task]) -> bool:
         try:

@@ -2,8 +2,11 @@
 
 from __future__ import annotations
 
+from collections.abc import Iterator
+
 import numpy as np
 
+from dreieck.core.calculate.fans import Fans, covered
 from dreieck.core.grid import Area, Cell
 from dreieck.core.sheet.cells import Cells, Kind, is_kind
 from dreieck.core.sheet.column import Column
@@ -23,11 +26,13 @@ class Results:
         """The columns that may be written; others are lent by whom these were forked from."""
         self._plain: dict[int, tuple[Column, int]] = {}
         self._settled: set[int] = set()
+        self.fans = Fans(self)
 
     def fork(self, sheet: Sheet) -> Results:
         """The same results for a copy of the sheet, that change on their own."""
         other = Results(sheet)
         other._worked_out = self._worked_out.copy()
+        other.fans = self.fans.fork(other)
         return other
 
     def column(self, number: int) -> Column:
@@ -45,6 +50,26 @@ class Results:
                 return self._begun(number, extent[0], cells)
             self._plain[number] = (held, held.formula_version)
         return held
+
+    def used(self) -> Area | None:
+        """The smallest area that holds all that is filled, also by formulas elsewhere."""
+        used, fanned = self.sheet.used(), covered(self.fans.laid())
+        return used.around(fanned) if used and fanned else used
+
+    def extents_in(self, area: Area) -> Iterator[tuple[int, int, int]]:
+        """The columns of an area that show something, with their first and last rows there."""
+        ends = {
+            number: extent
+            for number in self.sheet.columns_in(area)
+            if (extent := self.sheet.columns[number].extent())
+        }
+        for fan in self.fans.laid():
+            for number in range(max(fan.left, area.left), min(fan.right, area.right) + 1):
+                top, bottom = ends.get(number, (fan.top, fan.bottom))
+                ends[number] = min(top, fan.top), max(bottom, fan.bottom)
+        for number, (top, bottom) in sorted(ends.items()):
+            if max(top, area.top) <= min(bottom, area.bottom):
+                yield number, max(top, area.top), min(bottom, area.bottom)
 
     def is_settled(self, number: int) -> bool:
         """Whether nothing in a column waits to be worked out."""
@@ -106,6 +131,7 @@ class Results:
 
     def unsettle(self, area: Area) -> None:
         """The formulas of an area have to be worked out again."""
+        self.fans.unsettle(area)
         for number in range(area.left, area.right + 1):
             held = self.sheet.columns.get(number)
             if held is None or number not in self._worked_out:
@@ -116,12 +142,15 @@ class Results:
 
     def refresh(self, area: Area) -> None:
         """The cells of an area hold something else now."""
+        self.fans.refresh(area)
         for number in range(area.left, area.right + 1):
             if number not in self._worked_out:
                 continue
             held = self.sheet.columns.get(number)
             self._settled.discard(number)
-            if held is None:
+            if held is None and self.fans.lie_in(number):
+                self.put_down(number, area.top, area.bottom, None)
+            elif held is None:
                 del self._worked_out[number]
                 self._own.discard(number)
             else:

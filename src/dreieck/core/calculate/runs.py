@@ -43,7 +43,9 @@ class Runs:
         self.at_once = max(min(_AT_ONCE // height, _MOST_RUNS), 1)
         """So many runs are best worked out together."""
         self._plan = Plan()
-        self._is_plain = not any(calculation.reads_anywhere(task.shape) for task in self.tasks)
+        self._is_plain = not calculation.fans_read(inputs) and not any(
+            calculation.reads_anywhere(task.shape) for task in self.tasks
+        )
 
     def of(self, given: Sequence[Cells]) -> list[Cells]:
         """What each result is in some runs; ``given`` are the values of each input in them."""

@@ -12,10 +12,12 @@ from collections.abc import Iterator
 import numpy as np
 from numpy.typing import NDArray
 
+from dreieck.core.analysis.fanning import fans
 from dreieck.core.calculate.arguments import Operand
 from dreieck.core.calculate.calls import call_down
 from dreieck.core.calculate.elementwise import MINUS, PERCENT, Operation, combined, operation
 from dreieck.core.calculate.evaluation import Evaluation, finished, result_at
+from dreieck.core.calculate.fan_out import fan_out
 from dreieck.core.calculate.moving import grows, stays, stays_throughout
 from dreieck.core.calculate.range_totals import totals_one_column
 from dreieck.core.calculate.rows import Column
@@ -44,6 +46,9 @@ def work_out(task: Task, values: KnownValues) -> None:
 
     What takes long is done a stretch at a time, so that little is lost where work has to end.
     """
+    if fans(task.shape, values.named):
+        fan_out(task, values)
+        return
     left, _, right, _ = task.area
     for column in range(left, right + 1):
         for top, bottom in _stretches(task):

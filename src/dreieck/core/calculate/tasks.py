@@ -57,8 +57,14 @@ class Tasks:
         self._in_parts: dict[tuple[str, int], bool] = {}
 
     def within(self, sheet: str, area: Area) -> Iterator[Task]:
-        """The tasks that lie in an area at least in part."""
+        """The tasks that lie in an area at least in part, and those that fill some of it."""
         results = self.knows.results(sheet)
+        yield from self._starting_in(results, area)
+        for start in results.fans.waiting_over(area):
+            if not area.holds(start):
+                yield from self._starting_in(results, Area.of(start))
+
+    def _starting_in(self, results: Results, area: Area) -> Iterator[Task]:
         name = results.sheet.name
         for index, patch in patches_in(results.sheet, area):
             spend(1)

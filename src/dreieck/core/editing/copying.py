@@ -17,7 +17,7 @@ from dreieck.core.sheet.content import MAX_ENTRY, Content
 from dreieck.core.sheet.edits import SetCells
 from dreieck.core.sheet.sheet import ColumnRun, Run, Sheet
 from dreieck.core.sheet.workbook import Workbook
-from dreieck.core.values import Error, Value
+from dreieck.core.values import LOOP, ROOM, Error, Value
 from dreieck.core.values.ambiguous import one_order
 from dreieck.core.values.look import shown_text
 
@@ -34,7 +34,7 @@ def pasted(
     References move as in a fill. ``what`` tells what of the cells is pasted. Raises
     DreieckError where the copy would leave the sheet or is too large.
     """
-    used = source.used() or Area.of(area.first)
+    used = calculation.used(source.name) or Area.of(area.first)
     if area.height > used.bottom or area.width > used.right:
         area = area.common(used) or Area.of(area.first)
     across = max(at.width // area.width, 1) if at.width % area.width == 0 else 1
@@ -44,7 +44,7 @@ def pasted(
     )
     check_target(size)
     runs: list[Run] = []
-    copied = list(source.runs(area))
+    copied = list(_copied(calculation, source, area, what))
     for column in range(size.left, size.right + 1, area.width):
         for row in range(size.top, size.bottom + 1, area.height):
             for run in copied:
@@ -57,6 +57,32 @@ def pasted(
                 if len(runs) > MAX_FILL:
                     raise DreieckError(f"At most {MAX_FILL:,} cells can be pasted at once.")
     return SetCells(target.id, tuple(runs))
+
+
+def _copied(calculation: Calculation, source: Sheet, area: Area, what: What) -> Iterator[Run]:
+    """What is copied of an area: values that a formula fills in count as typed without it."""
+    fans = [
+        fan
+        for fan in calculation.fans_in(source.name, area)
+        if what == "values" or not area.holds(fan.first)
+    ]
+    for run in source.runs(area):
+        if run.content is not None or what == "looks":
+            yield run
+            continue
+        top = run.top
+        for fan in sorted(fans, key=lambda fan: fan.top):
+            part = fan.common(run.area._replace(top=top))
+            if part is None:
+                continue
+            if top < part.top:
+                yield run._replace(top=top, bottom=part.top - 1)
+            for row in range(part.top, part.bottom + 1):
+                value = calculation.value(source.name, Cell(run.column, row))
+                yield run._replace(top=row, bottom=row, content=_frozen(value))
+            top = part.bottom + 1
+        if top <= run.bottom:
+            yield run._replace(top=top)
 
 
 def _pasted_run(
@@ -96,9 +122,10 @@ def _fits(shape: Shape, area: Area) -> bool:
 
 def _frozen(value: Value) -> Content | None:
     """A value as a content; an error stays one that is typed."""
-    if isinstance(value, Error):
-        return Shape.parse(f"={value.code}", Cell(1, 1)) if value.code != "#LOOP!" else value.code
-    return value
+    if not isinstance(value, Error):
+        return value
+    code = value.code
+    return code if code in (LOOP, ROOM) else Shape.parse(f"={code}", Cell(1, 1))
 
 
 def copy_text(calculation: Calculation, sheet: Sheet, area: Area) -> str:
@@ -106,7 +133,7 @@ def copy_text(calculation: Calculation, sheet: Sheet, area: Area) -> str:
 
     Raises DreieckError where they are too many.
     """
-    used = sheet.used()
+    used = calculation.used(sheet.name)
     clipped = area.common(used.around(Area.of(area.first))) if used else Area.of(area.first)
     area = clipped or Area.of(area.first)
     if area.size > MAX_TEXT_CELLS:
@@ -130,10 +157,8 @@ class _Lines(list[str]):
 
 
 def _copied_text(calculation: Calculation, sheet: Sheet, cell: Cell) -> str:
-    content = sheet.content(cell)
-    if content is None:
-        return ""
-    value, look = calculation.value(sheet.name, cell), look_of(content, sheet.look(cell))
+    value = calculation.value(sheet.name, cell)
+    look = look_of(sheet.content(cell), sheet.look(cell))
     return shown_text(value, look, 400, calculation.workbook.locale)
 
 

@@ -162,6 +162,12 @@ def ordered(calculation: Calculation, sheet: Sheet, area: Area, keys: Sequence[K
         raise DreieckError("Rows can be ordered by columns of the selection.")
     if area.size > MAX_MOVED_CELLS:
         raise DreieckError(f"At most {MAX_MOVED_CELLS:,} cells can be put in order at once.")
+    if fans := calculation.fans_in(sheet.name, area):
+        start = fans[0].first.text
+        raise DreieckError(
+            f"{fans[0].text} is filled by the formula in {start}, which keeps its own order:"
+            " order what it reads, use SORT there, or put its values in their place first."
+        )
     rows = list(range(area.top, area.bottom + 1))
     for column, down in reversed(keys):
         values = {row: calculation.value(sheet.name, Cell(column, row)) for row in rows}

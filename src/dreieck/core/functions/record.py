@@ -67,6 +67,7 @@ class Trait(Enum):
     REFERS = "it gives the cells that it finds, not just what they hold"
     BINDS = "it gives names to parts of the formula"
     MANY = "it may give many values"
+    FANNED = "it gives all cells that a formula fills"
     SUMMARISES = "it makes one value of many, text and empty cells left out"
     COUNTS = "it counts, so that empty cells are none the worse"
     COUNTS_ALL = "it counts or takes values of every kind"

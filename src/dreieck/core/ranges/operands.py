@@ -49,6 +49,9 @@ class CellValues(Protocol):
     def used(self, sheet: str) -> Area | None:
         """The smallest area that holds all that is filled on a sheet."""
 
+    def fan(self, sheet: str, start: Cell) -> Area | None:
+        """The cells that the formula in a cell fills; None where that is just its own."""
+
     def has_sheet(self, name: str) -> bool:
         """Whether there is a sheet of this name."""
 

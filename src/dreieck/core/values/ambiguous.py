@@ -12,7 +12,7 @@ from typing import NamedTuple
 
 from dreieck.core.values.decimals import number_text
 from dreieck.core.values.numerals import DATE, MONTHS, full_year
-from dreieck.core.values.value import ERROR_CODES, LOOP, WORK
+from dreieck.core.values.value import ERROR_CODES, LOOP, ROOM, WORK
 
 MAX_TEXT_LENGTH = 400
 """Longer texts are not looked at."""
@@ -69,7 +69,7 @@ def taken(text: str) -> Taken | None:
         says = f"calculate {calculation}, about {value}"
         return Taken("'" + text, "text, not a calculation: those begin with =",
                      (Other(says, calculation),))  # fmt: skip
-    if stripped.upper() in ERROR_CODES and stripped.upper() not in (LOOP, WORK):
+    if stripped.upper() in ERROR_CODES and stripped.upper() not in (LOOP, WORK, ROOM):
         code = stripped.upper()
         return Taken("=" + code, f"the error {code}", (as_text(text),))
     return None

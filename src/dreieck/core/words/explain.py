@@ -4,7 +4,20 @@ from __future__ import annotations
 
 from dataclasses import dataclass
 
-from dreieck.core.values import DIV0, LOOP, NA, NAME, NULL, NUM, REF, VALUE, WORK, Error, Place
+from dreieck.core.values import (
+    DIV0,
+    LOOP,
+    NA,
+    NAME,
+    NULL,
+    NUM,
+    REF,
+    ROOM,
+    VALUE,
+    WORK,
+    Error,
+    Place,
+)
 
 
 @dataclass(frozen=True, slots=True)
@@ -56,6 +69,11 @@ _WORDS = {
         "Working it out would take too long, so it was not done.",
         "Let its ranges end where the data ends, split it over helper cells, or look at the"
         " names it uses: does one stand for another again and again?",
+    ),
+    ROOM: (
+        "The formula gives several values, and something stands where they would go.",
+        "Empty the cells that it needs, or move the formula to where there is room."
+        " Where only the first value is wanted, take it by INDEX(…, 1).",
     ),
     LOOP: (
         "The cell reads itself, directly or over other cells.",

@@ -11,6 +11,7 @@ from dataclasses import dataclass, replace
 from itertools import islice
 
 from dreieck.core.analysis.binding import written_out
+from dreieck.core.analysis.fanning import fans
 from dreieck.core.analysis.lifting import taken_whole
 from dreieck.core.calculate import Calculation, look_at
 from dreieck.core.calculate.arguments import Operand
@@ -167,7 +168,8 @@ class Worker:
         self.reader = _InNumbers(calculation, place, shape.tree)
         self.steps: list[Step] = []
         self.evaluation = Evaluation(place, calculation, shape.tree)
-        self.whole = frozenset(map(id, taken_whole(self.root)))
+        is_fan = fans(shape, calculation.named)
+        self.whole = frozenset(map(id, taken_whole(self.root, whole=is_fan)))
         """The parts that work with whole ranges, and may come to many values."""
         self.so: list[str] = []
         """What the ways depended on that were taken."""

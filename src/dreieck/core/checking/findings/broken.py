@@ -8,7 +8,7 @@ import numpy as np
 
 from dreieck.core.calculate import Calculation
 from dreieck.core.checking.findings.finding import Finding, Mend
-from dreieck.core.checking.findings.mends import stretched
+from dreieck.core.checking.findings.mends import room_made, stretched
 from dreieck.core.checking.findings.rules import rule
 from dreieck.core.checking.subject import Subject
 from dreieck.core.formula import tree
@@ -17,7 +17,7 @@ from dreieck.core.functions import Trait, calls
 from dreieck.core.grid import AXES, Area
 from dreieck.core.grid.areas import joined
 from dreieck.core.sheet.cells import Kind
-from dreieck.core.values import LOOP, NA, REF, UNFINISHED, Error, Place
+from dreieck.core.values import LOOP, NA, REF, ROOM, UNFINISHED, Error, Place
 from dreieck.core.words.counting import listed, many
 from dreieck.core.words.explain import explain
 
@@ -43,6 +43,7 @@ def error(subject: Subject) -> Iterator[Finding]:
             f"{many(count, 'landing')} of {subject.block.size:,} show{'s' * (count == 1)} {code}:"
             f" {listed(areas)}. {first.why}{cause}",
             says.mend,
+            mends=room_made(subject, areas[0].first) if code == ROOM else (),
             began=began,
         )
 

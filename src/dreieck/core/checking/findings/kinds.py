@@ -104,7 +104,9 @@ def _empty_range(subject: Subject, use: Use) -> Iterator[Finding]:
     for part in subject.parts:
         for cell in dict.fromkeys((part.first, part.last)):
             found = subject.read(use.reference, Area.of(cell))
-            if found and found[0].count(found[1]) == 0:
+            if found is None or found[0].count(found[1]):
+                continue
+            if not subject.calculation.fans_in(found[0].name, found[1]):
                 read = subject.address(use.reference, cell)
                 yield Finding(
                     "doubt",

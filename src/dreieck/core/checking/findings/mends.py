@@ -2,6 +2,8 @@
 
 from __future__ import annotations
 
+from itertools import islice
+
 from dreieck.core.analysis.uses import Use
 from dreieck.core.checking.findings.finding import Mend
 from dreieck.core.checking.subject import Subject
@@ -11,7 +13,10 @@ from dreieck.core.grid import Area, Axis, Cell
 from dreieck.core.sheet.content import typed_text
 from dreieck.core.sheet.edits import SetCells
 from dreieck.core.sheet.sheet import Sheet
-from dreieck.core.words.counting import many
+from dreieck.core.words.counting import listed, many
+
+_MOST_EMPTIED = 40
+"""So many cells at most are emptied to make room."""
 
 
 def refilled(subject: Subject, shape: Shape, says: str) -> Mend:
@@ -59,6 +64,27 @@ def ended(subject: Subject, row: int) -> Mend:
         before,
         "",
         (SetCells.with_content(subject.sheet, below, None),),
+    )
+
+
+def room_made(subject: Subject, start: Cell) -> tuple[Mend, ...]:
+    """Empty what stands where a formula has to fill cells."""
+    wanted = subject.calculation.wanted(subject.sheet.name, start)
+    if wanted is None or not wanted.last.on_sheet or subject.block.size > 1:
+        return ()
+    sheet = subject.sheet
+    filled = [cell for cell, _ in islice(sheet.filled(wanted), _MOST_EMPTIED + 2) if cell != start]
+    if not filled or len(filled) > _MOST_EMPTIED:
+        return ()
+    areas = tuple(Area.of(cell) for cell in filled)
+    before = typed_text(sheet.content(filled[0]), filled[0], sheet.look(filled[0]))
+    return (
+        Mend(
+            f"empty {listed(areas)}, so that there is room",
+            before,
+            "",
+            (SetCells.with_content(sheet, areas, None),),
+        ),
     )
 
 

@@ -50,6 +50,13 @@ def _here(here: Range, cells: Range) -> Result:
     return Range(cells.reader, cells.sheet, Area.of(cell))
 
 
+@function("FAN")
+def _fan(cell: Range) -> Result:
+    start = cell.area.first
+    area = cell.reader.fan(cell.sheet, start)
+    return Range(cell.reader, cell.sheet, area or Area.of(start))
+
+
 @function("ROWS")
 def _rows(cells: Table) -> float:
     return float(cells.height)
