@@ -5,6 +5,7 @@ import io
 import openpyxl
 import pytest
 from packages import package, unzipped, zipped
+from tables import workbook
 
 from dreieck.core.calculate import Calculation
 from dreieck.core.grid import Cell
@@ -110,6 +111,22 @@ def test_days_of_the_other_calendar_are_moved():
     arrived = read(early, "x")
     assert entry(arrived, "C2") == str(46082 + 1462)
     assert any("1904" in each.what for each in arrived.left_out)
+
+
+def test_fans_are_written_with_all_that_they_fill():
+    entries = {"A1": "2", "A2": "1", "C1": '=SORT(A1:A2)&"x"', "D1": "=ROWS(FAN(C1))"}
+    made = workbook(Loads=entries)
+    for kind in ("xlsx", "ods"):
+        file = write(Calculation(made), FORMATS[kind], Wish(), Progress())
+        back = read(file.data, "x")
+        assert entry(back, "C1") == '=SORT(A1:A2)&"x"' and entry(back, "D1") == "=ROWS(FAN(C1))"
+        assert back.workbook.sheets[0].content(Cell.parse("C2")) is None and not back.left_out
+        assert compared(back, Progress()).differing == 0
+        if kind == "xlsx":
+            values = openpyxl.load_workbook(io.BytesIO(file.data), data_only=True)["Loads"]
+            formula = openpyxl.load_workbook(io.BytesIO(file.data))["Loads"]["C1"].value
+            assert [values[at].value for at in ("C1", "C2", "D1")] == ["1x", "2x", 2]
+            assert formula.ref == "C1:C2" and formula.text.startswith("=_xlfn._xlws.SORT(")
 
 
 def test_other_programs_find_values_beside_formulas(arrived):

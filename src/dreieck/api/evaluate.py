@@ -2,6 +2,8 @@
 
 from __future__ import annotations
 
+from collections.abc import Iterator
+from itertools import islice
 from typing import Annotated, Literal
 
 from pydantic import BaseModel, ConfigDict, Field
@@ -94,17 +96,23 @@ def evaluate_workbook(workbook: Workbook, ask: list[str]) -> EvaluateAnswer:
     """
     if len(ask) > MAX_CELLS:
         raise DreieckError(f"A request can ask for {MAX_CELLS:,} cells.")
+    too_many = f"More than {MAX_CELLS:,} cells are filled; name those that you want."
     if not ask and sum(len(sheet) for sheet in workbook.sheets) > MAX_CELLS:
-        raise DreieckError(f"More than {MAX_CELLS:,} cells are filled; name those that you want.")
-    asked = ask or [
-        place_text(Place(sheet.name, cell))
-        for sheet in workbook.sheets
-        for cell, _ in sheet.filled(EVERYWHERE)
-    ]
+        raise DreieckError(too_many)
     calculation = Calculation(workbook)
+    asked = ask or [place_text(place) for place in islice(_filled(calculation), MAX_CELLS + 1)]
+    if len(asked) > MAX_CELLS:
+        raise DreieckError(too_many)
     return EvaluateAnswer(
         cells={text: _answer(workbook, calculation, _place(workbook, text)) for text in asked}
     )
+
+
+def _filled(calculation: Calculation) -> Iterator[Place]:
+    """The cells that hold something, or that formulas fill."""
+    for sheet in calculation.workbook.sheets:
+        for cell, _ in calculation.filled_values(sheet.name, EVERYWHERE):
+            yield Place(sheet.name, cell)
 
 
 def _place(workbook: Workbook, text: str) -> Place:

@@ -37,7 +37,7 @@ def as_html(
     for number, sheet in enumerate(sheets):
         progress.at(number / len(sheets))
         parts.append(f"<h2>{escape(sheet.name)}</h2>\n<table>")
-        area = _area(sheet)
+        area = _area(calculation, sheet)
         for row in area.lines("row") if area else ():
             cells = "".join(
                 _cell(calculation, sheet, cell, formulas=formulas) for cell in row.cells()
@@ -55,7 +55,7 @@ def as_markdown(
     for number, sheet in enumerate(sheets):
         progress.at(number / len(sheets))
         parts.append(f"## {_plain(sheet.name)}\n")
-        area = _area(sheet)
+        area = _area(calculation, sheet)
         for index, row in enumerate(area.lines("row") if area else ()):
             cells = [_text(calculation, sheet, cell, formulas=formulas) for cell in row.cells()]
             parts.append("| " + " | ".join(_plain(text) for text in cells) + " |")
@@ -65,8 +65,8 @@ def as_markdown(
     return "\n".join(parts).encode()
 
 
-def _area(sheet: Sheet) -> Area | None:
-    used = sheet.used()
+def _area(calculation: Calculation, sheet: Sheet) -> Area | None:
+    used = calculation.used(sheet.name)
     if used is None:
         return None
     area = Area(1, 1, used.right, used.bottom)

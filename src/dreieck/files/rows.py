@@ -7,7 +7,7 @@ from typing import NamedTuple
 
 from dreieck.core.calculate import Calculation
 from dreieck.core.formula import Shape
-from dreieck.core.grid import Area
+from dreieck.core.grid import EVERYWHERE, Area
 from dreieck.core.sheet.content import Content
 from dreieck.core.sheet.layout import USUAL
 from dreieck.core.sheet.sheet import Sheet
@@ -20,7 +20,10 @@ _BEYOND = 10_000
 
 
 class Held(NamedTuple):
-    """A cell of a row: what it holds, how it looks, and what its formula comes to."""
+    """A cell of a row: what it holds, how it looks, and what its formula comes to.
+
+    One that a formula elsewhere fills holds nothing, and has a value.
+    """
 
     column: int
     content: Content | None
@@ -37,22 +40,27 @@ def last_row(sheet: Sheet) -> int:
 
 def rows_of(calculation: Calculation, sheet: Sheet) -> Iterator[tuple[int, list[Held]]]:
     """The rows that hold or show something, in order."""
-    numbers = sorted({*sheet.columns, *sheet.dressed()})
+    fanned = calculation.fans_in(sheet.name, EVERYWHERE)
+    filled = {number for area in fanned for number in range(area.left, area.right + 1)}
+    numbers = sorted({*sheet.columns, *sheet.dressed(), *filled})
     looks = sheet.layout.rows
-    end = last_row(sheet)
+    end = max(last_row(sheet), *(area.bottom for area in fanned), 0)
     for top in range(1, end + 1, _BAND):
         bottom = min(top + _BAND - 1, end)
         rows: list[list[Held]] = [[] for _ in range(top, bottom + 1)]
         for column in numbers:
             values: list[Value] | None = None
             for run in sheet.runs(Area(column, top, column, bottom)):
-                if run.content is None and run.look == PLAIN:
+                is_filled = run.content is None and column in filled
+                if run.content is None and run.look == PLAIN and not is_filled:
                     continue
-                if isinstance(run.content, Shape) and values is None:
+                if values is None and (is_filled or isinstance(run.content, Shape)):
                     values = calculation.cells(sheet.name, column, top, bottom).values()
                 for row in range(run.top, run.bottom + 1):
-                    worked_out = values and isinstance(run.content, Shape)
+                    worked_out = values and (is_filled or isinstance(run.content, Shape))
                     value = values[row - top] if values and worked_out else None
+                    if is_filled and value is None and run.look == PLAIN:
+                        continue
                     rows[row - top].append(Held(column, run.content, run.look, value))
         for number, cells in enumerate(rows, top):
             if cells or looks.at(number) != USUAL:

@@ -47,7 +47,7 @@ def write(
     """
     stream = io.StringIO(newline="")
     writer = csv.writer(stream, delimiter=separator)
-    used = sheet.used()
+    used = calculation.used(sheet.name)
     changed = 0
     if used:
         area = Area(1, 1, used.right, used.bottom)
@@ -74,7 +74,7 @@ def text_rows(
 
 
 def _column(calculation: Calculation, sheet: Sheet, area: Area, *, formulas: bool) -> list[str]:
-    if area.left not in sheet.columns:
+    if area.left not in sheet.columns and not calculation.fans_in(sheet.name, area):
         return [""] * area.height
     values = calculation.cells(sheet.name, area.left, area.top, area.bottom).values()
     looks = [look for first, last, look in sheet.looks_between(area.left, area.top, area.bottom)

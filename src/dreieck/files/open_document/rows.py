@@ -8,6 +8,7 @@ from dataclasses import replace
 from operator import itemgetter
 from typing import Any
 
+from dreieck.core.analysis.fanning import fans
 from dreieck.core.budget import spend
 from dreieck.core.exceptions import FormulaError
 from dreieck.core.formula import Shape
@@ -57,7 +58,7 @@ class RowReader:
         self._rows: list[tuple[int, int, LineLook]] = []
         self._styles: list[tuple[int, int, str]] = []
         self.column = 0
-        self._filled: list[tuple[Area, Shape]] = []
+        self._filled: list[tuple[Area, Shape | None]] = []
         self._merged: list[tuple[Area, Look]] = []
 
     def take_column(self, element: Any) -> None:
@@ -183,7 +184,7 @@ class RowReader:
         if formula is None:
             for area, shape in self._filled:
                 if area.holds(at):
-                    return item(shape, area, at)
+                    return item(shape, area, at) if shape else None
             return _constant(value)
         if value is not None:
             self.stored.setdefault(at.column, []).append(StoredValue(at.row, value))
@@ -201,7 +202,7 @@ class RowReader:
         return found
 
     def _array(self, text: str, at: Cell, columns: int, rows: int) -> Content:
-        """A formula that works with arrays; each cell of several takes its own item."""
+        """A formula that works with arrays; if it does not fan out, each cell takes its item."""
         try:
             shape = read_formula(self.dialect, text, at)
         except FormulaError as problem:
@@ -211,6 +212,9 @@ class RowReader:
         area = Area(at.column, at.row, at.column + columns - 1, at.row + rows - 1)
         if area.size == 1:
             return alone(shape, self.builder.book.workbook.named)
+        if fans(shape, self.builder.book.workbook.named):
+            self._filled.append((area, None))
+            return shape
         note = "each of its cells takes its own item here"
         self._told("array formula over several cells", at, note)
         self.arrays.add((at.column, at.row))

@@ -281,13 +281,17 @@ class _Writing:
         match content:
             case Shape():
                 text, is_array = self.formulas.written(content, Cell(held.column, row))
-                if is_array:
-                    cell.set(tag("table:number-matrix-columns-spanned"), "1")
-                    cell.set(tag("table:number-matrix-rows-spanned"), "1")
+                fan = self.calculation.fan(sheet.name, Cell(held.column, row))
+                if is_array or fan:
+                    width, height = (fan.width, fan.height) if fan else (1, 1)
+                    cell.set(tag("table:number-matrix-columns-spanned"), str(width))
+                    cell.set(tag("table:number-matrix-rows-spanned"), str(height))
                 cell.set(tag("table:formula"), "of:=" + self._told(text, sheet))
             case Unreadable():
                 cell.set(tag("table:formula"), "kept:" + self._told(content.text, sheet))
                 value = content.text
+            case None:
+                pass
             case _:
                 value = content
         if isinstance(value, str):

@@ -13,6 +13,7 @@ from typing import Any
 from openpyxl.utils.datetime import from_ISO8601, to_excel
 from openpyxl.worksheet._reader import FORMULA_TAG, INLINE_STRING, VALUE_TAG, WorkSheetParser
 
+from dreieck.core.analysis.fanning import fans
 from dreieck.core.budget import spend
 from dreieck.core.exceptions import FormulaError
 from dreieck.core.formula import Shape, tree
@@ -61,7 +62,7 @@ class SheetParser(WorkSheetParser):  # type: ignore[misc]
         self.is_1904 = is_1904
         self.extensions = 0
         self._shared: dict[str, Shape | Unreadable] = {}
-        self._filled: list[tuple[Area, Shape]] = []
+        self._filled: list[tuple[Area, Shape | None]] = []
         self._columns: dict[str, int] = {}
 
     def parse_row(self, row: Any) -> tuple[int, list[Any]]:
@@ -151,7 +152,7 @@ class SheetParser(WorkSheetParser):  # type: ignore[misc]
         """What a cell holds that has no formula."""
         for area, shape in self._filled:
             if area.holds(at):
-                return item(shape, area, at)
+                return item(shape, area, at) if shape else None
         if isinstance(value, Error):
             return Shape.of(
                 tree.Lost() if value.code == "#REF!" else tree.ErrorLiteral(value.code)
@@ -185,7 +186,7 @@ class SheetParser(WorkSheetParser):  # type: ignore[misc]
         return found
 
     def _array(self, text: str, reference: str, at: Cell) -> Content:
-        """A formula that works with arrays; each cell of several takes its own item."""
+        """A formula that works with arrays; if it does not fan out, each cell takes its item."""
         area = Area.parse(reference)
         try:
             shape = read_formula(self.dialect, text, at)
@@ -194,6 +195,9 @@ class SheetParser(WorkSheetParser):  # type: ignore[misc]
             return self._told(Unreadable("=" + text), at)
         if area.size == 1:
             return alone(shape, self.builder.book.workbook.named)
+        if fans(shape, self.builder.book.workbook.named):
+            self._filled.append((area, None))
+            return shape
         note = "each of its cells takes its own item here"
         self.builder.book.leavings.add("array formula over several cells", self._said(at), note)
         self.arrays.add((at.column, at.row))

@@ -118,7 +118,7 @@ class _SheetWriter(WorksheetWriter):  # type: ignore[misc]
 
     def write_dimensions(self) -> None:
         """Which cells are used."""
-        used = self.sheet.used()
+        used = self.writing.calculation.used(self.sheet.name)
         area = f"{used.first.text}:{used.last.text}" if used else "A1"
         self.xf.send(etree.Element("dimension", ref=area))
 
@@ -164,9 +164,12 @@ class _SheetWriter(WorksheetWriter):  # type: ignore[misc]
             formula = etree.SubElement(cell, "f")
             text, is_array = self.writing.formulas.written(content, Cell(column, row))
             formula.text = told_text(text)
-            if is_array:
+            fan = self.writing.calculation.fan(self.sheet.name, Cell(column, row))
+            if is_array or fan:
                 formula.set("t", "array")
-                formula.set("ref", attributes["r"])
+                formula.set("ref", fan.text if fan else attributes["r"])
+            _tell_result(cell, value)
+        elif content is None and value is not None:
             _tell_result(cell, value)
         else:
             _tell(cell, content)
