@@ -180,3 +180,23 @@ def test_the_other_reading_of_an_entry_is_one_click_away(bench):
     expect(bench.cell("H6")).not_to_have_text(drawn)
     bench.keys("Control+KeyZ")
     bench.shows("H6", drawn)
+
+
+def test_a_formula_fills_what_it_needs_and_tells_what_is_in_its_way(bench):
+    bench.settle()
+    bench.go_to("K4")
+    bench.type("=SORT(A5:A8,1,-1)")
+    bench.keys("Enter")
+    bench.at("Loads!K5")
+    bench.shows("K4", "Potatoes")
+    expect(bench.reading).to_contain_text("the formula in K4, which fills K4:K7")
+    bench.type("7")
+    bench.keys("Enter")
+    expect(bench.notice).to_contain_text("K5 was filled by the formula in K4")
+    bench.shows("K4", "#ROOM!")
+    bench.notice.get_by_role("button", name="Give K5 back").click()
+    bench.shows("K4", "Potatoes")
+    bench.go_to("K2")
+    bench.type("=COUNTA(FAN(K4))")
+    bench.keys("Enter")
+    bench.shows("K2", "4")

@@ -2,6 +2,7 @@
 
 from __future__ import annotations
 
+from collections.abc import Iterator, Sequence
 from dataclasses import dataclass
 from typing import Any
 
@@ -99,9 +100,10 @@ def shape_map(request: Request, opened: TheWorkbook, sheet_id: int, mended: int 
 
 def map_page(request: Request, opened: OpenWorkbook, sheet: Sheet, **told: Any) -> Response:
     """The page of the map, with what it tells besides: a preview of mends, a problem."""
-    used = sheet.used() or Area(1, 1, 1, 1)
+    used = opened.calculation.used(sheet.name) or Area(1, 1, 1, 1)
     scale = _Scale(used)
     looks = _looks(sheet)
+    fans = opened.calculation.fans_in(sheet.name, used)
     every = [
         shown(f, opened.workbook.locale)
         for each in findings_on(opened, sheet)
@@ -110,7 +112,7 @@ def map_page(request: Request, opened: OpenWorkbook, sheet: Sheet, **told: Any) 
     broken = [each for each in every if each.rule in ("shape-break", "typed-over")]
     return page(
         request, "map.html", opened=opened, sheet=sheet, used=used,
-        values=_values(sheet, scale), blocks=_blocks(sheet, scale, looks),
+        values=_values(sheet, scale), blocks=_blocks(sheet, scale, looks, fans),
         marks=[scale.mark(each) for each in every[:_MAX_MARKS] if scale.shows(each)],
         broken=broken, others=[each for each in every if each not in broken],
         mendable=any(each.mends for each in every),
@@ -131,16 +133,31 @@ def _looks(sheet: Sheet) -> dict[Shape, str]:
     return looks
 
 
-def _blocks(sheet: Sheet, scale: _Scale, looks: dict[Shape, str]) -> list[Box]:
-    return [
+def _blocks(
+    sheet: Sheet, scale: _Scale, looks: dict[Shape, str], fans: Sequence[Area]
+) -> list[Box]:
+    """The formulas, but for those alone that are drawn with all that they fill."""
+    drawn = {Area.of(fan.first) for fan in fans[:_MAX_BOXES]}
+    formulas = [
         scale.box(
             patch.area,
             looks[patch.shape],
             f"{patch.area.text}: {patch.shape.text(patch.area.first)}",
         )
         for patch in patches(sheet)[:_MAX_BOXES]
-        if patch.area.left <= scale.columns
+        if patch.area.left <= scale.columns and patch.area not in drawn
     ]
+    return formulas + list(_fans(sheet, scale, looks, fans))
+
+
+def _fans(
+    sheet: Sheet, scale: _Scale, looks: dict[Shape, str], fans: Sequence[Area]
+) -> Iterator[Box]:
+    """What formulas fill, in the tone of the formula."""
+    for fan in fans[:_MAX_BOXES]:
+        shape = sheet.content(fan.first)
+        if isinstance(shape, Shape) and fan.left <= scale.columns:
+            yield scale.box(fan, looks[shape], f"{fan.text}: filled by {shape.text(fan.first)}")
 
 
 def _values(sheet: Sheet, scale: _Scale) -> list[Box]:

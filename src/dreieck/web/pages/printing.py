@@ -80,7 +80,7 @@ def on_paper(opened: OpenWorkbook, sheet_id: int, asked: Asked) -> dict[str, Any
         sheet = opened.workbook.sheet_by_id(sheet_id)
     except DreieckError as error:
         raise HTTPException(404, str(error)) from None
-    used = sheet.used()
+    used = opened.calculation.used(sheet.name)
     area = Area(1, 1, used.right, used.bottom) if used else Area(1, 1, 1, 1)
     if area.size > MAX_CELLS:
         raise HTTPException(

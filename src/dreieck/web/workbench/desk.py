@@ -12,8 +12,10 @@ from dreieck.core.formula.printer import reference_text
 from dreieck.core.formula.reference import RangeReference, Reference
 from dreieck.core.formula.shift import Shift, shift_of, tag
 from dreieck.core.grid import Area, Axis, Cell
+from dreieck.core.sheet.content import typed_text
 from dreieck.core.sheet.names import Named
 from dreieck.core.values import Error, Place
+from dreieck.core.values.look import PLAIN
 from dreieck.core.words.headings import heading_of
 from dreieck.core.words.held import held_said
 from dreieck.core.words.named import stands_for, what_it_holds
@@ -169,6 +171,10 @@ def _what_it_is(situation: Situation) -> str:
     if situation.block_is_filled:
         start = situation.start.text
         return "the start" if situation.here == situation.start else f"lands from {start}"
+    if situation.fan:
+        origin = situation.fan.first
+        is_origin = situation.here == origin
+        return f"fills {situation.fan.text}" if is_origin else f"filled from {origin.text}"
     return "a formula" if situation.shape else ""
 
 
@@ -182,6 +188,11 @@ def _told(situation: Situation) -> tuple[str, str]:
     content = situation.content_at(situation.desk_cell)
     if situation.writing or situation.rehearsing:
         return "", ""
+    if content is None and situation.fan:
+        start = situation.fan.first
+        says = typed_text(situation.content_at(start), start, PLAIN, situation.workbook.locale)
+        fills = f"{start.text}, which fills {situation.fan.text}"
+        return f"This comes of the formula in {fills}: {says}", "hint"
     if content is None:
         return "An empty cell. Type a number, text, or = and a formula.", "hint"
     name = heading_of(situation.home, Area.of(situation.desk_cell))

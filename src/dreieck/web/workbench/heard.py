@@ -88,6 +88,8 @@ def _cell(situation: Situation, desk: Desk, panel: Panel) -> Iterator[str]:
             is_start = cell == situation.start
             yield f"start of {areas}" if is_start else f"landing of {areas}"
             yield "" if is_start else _reads(desk)
+    if situation.fan:
+        yield desk.is_said
     yield from _findings(panel)
     if panel.trial:
         yield f"trying {panel.trial.value} in {panel.trial.place}"

@@ -92,17 +92,16 @@ def _height(calculation: Calculation, sheet: Sheet, cell: Cell, content: Content
 
 def fitting_width(calculation: Calculation, sheet: Sheet, column: int) -> int | None:
     """The width at which all of a column can be read; None where it holds nothing."""
-    used = sheet.used()
+    used = calculation.used(sheet.name)
     area = used and used.common(Area(column, used.top, column, used.bottom))
     widths = list(_widths(calculation, sheet, area)) if area else []
     return max(widths) if widths else None
 
 
 def _widths(calculation: Calculation, sheet: Sheet, area: Area) -> Iterable[int]:
-    for cell, content in islice(sheet.filled(area), _MAX_FITTED):
-        look = look_of(content, sheet.look(cell))
+    for cell, value in islice(calculation.filled_values(sheet.name, area), _MAX_FITTED):
+        look = look_of(sheet.content(cell), sheet.look(cell))
         # A title spans what stands beside it.
         if look.role != "title":
-            value = calculation.value(sheet.name, cell)
             text = shown_text(value, look, _ROOM_FOR_ALL, calculation.workbook.locale)
             yield width_of(text, look)

@@ -121,6 +121,8 @@ class Scene(BaseModel):
     ties: list[Tie]
     dependents: list[Area]
     block: Area | None
+    fan: Area | None
+    """The cells that one formula fills, among them the selected one."""
     rehearsed: Area | None
     copied: Area | None
     start: Cell | None
@@ -131,7 +133,7 @@ def scene(situation: Situation, *, insists: bool = False) -> Scene:
     """The picture of a situation. A page that went on since takes the state if it insists."""
     state = situation.state
     in_view = window(state, situation.sheet.layout)
-    used = situation.sheet.used() or Area(1, 1, 1, 1)
+    used = situation.opened.calculation.used(situation.sheet.name) or Area(1, 1, 1, 1)
     block = situation.block.area if situation.block else situation.rule_area
     at_home = situation.home is situation.sheet
     in_cells = state.proving < NEW
@@ -156,6 +158,7 @@ def scene(situation: Situation, *, insists: bool = False) -> Scene:
         ties=_ties(situation),
         dependents=_dependents(situation),
         block=block if block and block.size > 1 else None,
+        fan=situation.fan,
         rehearsed=situation.fill.target
         if situation.fill and situation.rehearsing and at_home
         else None,
@@ -216,7 +219,11 @@ def _cells(situation: Situation, in_view: Window) -> list[CellShown]:
     ruled = _ruled(situation, in_view)
     found: list[CellShown] = []
     for area in in_view.areas():
-        filled = dict(made.filled(area))
+        filled: dict[Cell, Content | None] = dict(made.filled(area))
+        for fan in situation.calculation.fans_in(sheet.name, area):
+            part = fan.common(area)
+            cells = part.cells() if part else ()
+            filled.update({cell: None for cell in cells if cell not in filled})
         found.extend(
             _cell(situation, cell, content, widths[cell.column], ruled.get(cell))
             for cell, content in filled.items()
@@ -248,7 +255,7 @@ def _dress(look: Look, tone: Tone | None) -> list[str]:
 
 
 def _cell(
-    situation: Situation, cell: Cell, content: Content, width: int, tone: Tone | None
+    situation: Situation, cell: Cell, content: Content | None, width: int, tone: Tone | None
 ) -> CellShown:
     look = look_of(content, situation.sheet.look(cell))
     value = situation.value(cell, situation.sheet.name)
@@ -257,6 +264,8 @@ def _cell(
         kinds.append("answers")
     if isinstance(content, Shape):
         kinds.append("formula")
+    if content is None:
+        kinds.append("fanned")
     text = full = situation.text_of(value, look, room_in(width))
     if isinstance(value, float) and not fits(text, width):
         text = TOO_WIDE

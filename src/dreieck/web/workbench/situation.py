@@ -163,6 +163,14 @@ class Situation:
         return block_at(self.sheet, self.active)
 
     @cached_property
+    def fan(self) -> Area | None:
+        """The cells that one formula fills, among them the selected one, with its cell first."""
+        if self.writing or self.rehearsing:
+            return None
+        found = self.opened.calculation.fans_in(self.sheet.name, Area.of(self.active))
+        return found[0] if found else None
+
+    @cached_property
     def start(self) -> Cell:
         """The start of the fill or block in question."""
         if self.rehearsing and self.fill:
@@ -298,7 +306,8 @@ class Situation:
     def dependents(self) -> Dependents | None:
         """Who reads the selected cell, if it is one that holds something."""
         single = self.selection.size == 1 and not self.writing and not self.rehearsing
-        if not single or self.sheet.content(self.active) is None or self.block_is_filled:
+        is_filled = self.sheet.content(self.active) is not None or self.fan
+        if not single or not is_filled or self.block_is_filled:
             return None
         return dependents(self.opened.calculation, Place(self.sheet.name, self.active))
 

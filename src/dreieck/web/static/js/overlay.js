@@ -76,6 +76,10 @@ function drawPane(body, pane) {
   const frames = scene.frames.filter((frame) => isIn(frame.area, pane));
   for (const reader of scene.dependents) outline(reader, "reader");
   if (scene.block && !scene.rehearsed) outline(scene.block, "block");
+  if (scene.fan) {
+    outline(scene.fan, "fan");
+    outline([...scene.fan.slice(0, 2), ...scene.fan.slice(0, 2)], "origin");
+  }
   if (scene.rehearsed) outline(scene.rehearsed, "rehearsal");
   if (scene.copied) outline(scene.copied, "copied");
   for (const each of scene.shared) outline(each, "shared");

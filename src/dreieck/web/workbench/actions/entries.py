@@ -60,6 +60,7 @@ def enter(context: Context, wish: Move) -> str:
         return keep_proof(context)
     cell = context.writing_cell
     block = block_at(sheet, cell)
+    fans = context.opened.calculation.fans_in(sheet.name, Area.of(cell))
     entry = _keep(context, sheet, cell, state.text)
     over = _one_area(state)
     state.stop_writing()
@@ -79,7 +80,18 @@ def enter(context: Context, wish: Move) -> str:
         return f"{cell.text}: {entry.brackets_added} closing brackets were added at the end."
     if entry.taken:
         return f"{cell.text} was taken for {entry.taken}."
+    if fans and fans[0].first != cell and sheet.content(cell) is not None:
+        return _in_the_way(context, cell, fans[0])
     return _differing(context, sheet, cell, block) if block and block.size > 1 else ""
+
+
+def _in_the_way(context: Context, cell: Cell, fan: Area) -> str:
+    """Tell that a formula has no room any more for what it filled, and offer to take it back."""
+    context.offers.append(Offer(f"Give {cell.text} back", "undo", {}))
+    return (
+        f"{cell.text} was filled by the formula in {fan.first.text}, which has no room for"
+        f" {fan.text} now."
+    )
 
 
 def _differing(context: Context, sheet: Sheet, cell: Cell, block: Block) -> str:

@@ -39,12 +39,13 @@ def go_far(context: Context, wish: Far) -> str:
     """Go to the last cell that is filled, in the row or on the sheet."""
     state, sheet = context.state, context.sheet
     here = Cell.parse(state.focus if wish.widen else state.anchor)
-    used = sheet.used() or Area.of(here)
+    used = context.opened.calculation.used(sheet.name) or Area.of(here)
     if wish.end == "sheet":
         last = used.last
     else:
         in_row = used._replace(top=here.row, bottom=here.row)
-        filled = [cell.column for cell, _ in sheet.filled(in_row)]
+        calculation = context.opened.calculation
+        filled = [cell.column for cell, _ in calculation.filled_values(sheet.name, in_row)]
         last = Cell(max(filled, default=1), here.row)
     _reach(state, last, widen=wish.widen)
     return ""
@@ -54,7 +55,7 @@ def go_far(context: Context, wish: Far) -> str:
 def select_all(context: Context) -> str:
     """Select all that is filled, or the whole sheet where that is selected already."""
     state = context.state
-    used = context.sheet.used()
+    used = context.opened.calculation.used(context.sheet.name)
     whole = Area(1, 1, MAX_COLUMN, MAX_ROW)
     area = whole if used is None or state.selection == used else used
     state.anchor, state.focus, state.inner, state.also = area.first.text, area.last.text, "", ""
