@@ -7,11 +7,12 @@ laid.
 
 from __future__ import annotations
 
-from collections.abc import Iterable, Iterator
+from collections.abc import Iterator
 from dataclasses import dataclass
 from typing import NamedTuple, Protocol
 
 import numpy as np
+from numpy.typing import NDArray
 
 from dreieck.core.budget import AT_ONCE, spend
 from dreieck.core.grid import MAX_COLUMN, MAX_ROW, Area, Cell
@@ -38,8 +39,8 @@ class Written(Protocol):
     def put(self, cell: Cell, value: object) -> None:
         """Put one value."""
 
-    def put_down(self, number: int, top: int, bottom: int, value: object) -> None:
-        """Put one value into cells below each other."""
+    def put_rows(self, number: int, rows: NDArray[np.intp], value: object) -> None:
+        """Put one value into some rows of a column."""
 
 
 @dataclass(frozen=True, slots=True, eq=False)
@@ -245,14 +246,9 @@ class Fans:
         self.moved.append(area)
         sheet = self._results.sheet
         for number in range(area.left, area.right + 1):
-            held = sheet.columns.get(number)
-            if held is None:
-                self._results.put_down(number, area.top, area.bottom, None)
-                continue
-            free = np.flatnonzero(held.cells(area.top, area.bottom).kinds == Kind.EMPTY) + area.top
-            cuts = np.flatnonzero(np.diff(free) > 1) + 1
-            for rows in np.split(free, cuts) if len(free) else ():
-                self._results.put_down(number, int(rows[0]), int(rows[-1]), None)
+            column = area._replace(left=number, right=number)
+            free = np.flatnonzero(sheet.kinds(column)[0] == Kind.EMPTY)
+            self._results.put_rows(number, free + area.top, None)
 
 
 def _refused(sheet: Sheet, fan: Fan, why: str, filled: Cell | None = None) -> _Refused:
@@ -264,11 +260,3 @@ def _refused(sheet: Sheet, fan: Fan, why: str, filled: Cell | None = None) -> _R
 
 def _counted(count: int, what: str) -> str:
     return f"{count:,} {what}" if count == 1 else f"{count:,} {what}s"
-
-
-def covered(areas: Iterable[Area]) -> Area | None:
-    """The smallest area that holds others; None where there are none."""
-    found: Area | None = None
-    for area in areas:
-        found = found.around(area) if found else area
-    return found

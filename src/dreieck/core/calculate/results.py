@@ -3,10 +3,12 @@
 from __future__ import annotations
 
 from collections.abc import Iterator
+from functools import reduce
 
 import numpy as np
+from numpy.typing import NDArray
 
-from dreieck.core.calculate.fans import Fans, covered
+from dreieck.core.calculate.fans import Fans
 from dreieck.core.grid import Area, Cell
 from dreieck.core.sheet.cells import Cells, Kind, is_kind
 from dreieck.core.sheet.column import Column
@@ -53,8 +55,8 @@ class Results:
 
     def used(self) -> Area | None:
         """The smallest area that holds all that is filled, also by formulas elsewhere."""
-        used, fanned = self.sheet.used(), covered(self.fans.laid())
-        return used.around(fanned) if used and fanned else used
+        used = self.sheet.used()
+        return used and reduce(Area.around, self.fans.laid(), used)
 
     def extents_in(self, area: Area) -> Iterator[tuple[int, int, int]]:
         """The columns of an area that show something, with their first and last rows there."""
@@ -100,10 +102,14 @@ class Results:
 
     def put_pending(self, number: int, top: int, bottom: int, value: object) -> None:
         """Put one result into those rows of a column that are not worked out."""
-        waiting = np.flatnonzero(self.cells(number, top, bottom).kinds == Kind.PENDING) + top
-        cuts = np.flatnonzero(np.diff(waiting) > 1) + 1
-        for rows in np.split(waiting, cuts) if len(waiting) else ():
-            self.put_down(number, int(rows[0]), int(rows[-1]), value)
+        waiting = np.flatnonzero(self.cells(number, top, bottom).kinds == Kind.PENDING)
+        self.put_rows(number, waiting + top, value)
+
+    def put_rows(self, number: int, rows: NDArray[np.intp], value: object) -> None:
+        """Put one value into some rows of a column, given in order."""
+        cuts = np.flatnonzero(np.diff(rows) > 1) + 1
+        for run in np.split(rows, cuts) if len(rows) else ():
+            self.put_down(number, int(run[0]), int(run[-1]), value)
 
     def characters(self) -> int:
         """How many characters the texts in the columns that hold formulas have."""
